@@ -1,0 +1,268 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Bench\Board;
+
+use Ortholex\Bench\Flight\CraftPhysics;
+use Ortholex\Bench\World\Pace;
+use Ortholex\Bench\World\WorldState;
+use Ortholex\Core\Airframe\Rotation;
+use Ortholex\Core\Drive\LoopLoad;
+use Ortholex\Core\Firmware\Version;
+use Ortholex\Core\Link\Frame;
+use Ortholex\Core\Settings\Catalogue;
+use Ortholex\Core\Settings\Migration;
+use Ortholex\Core\Settings\SettingError;
+
+/** The simulated flight controller: a processor with firmware or only a bootloader, answering bytes with bytes. */
+final readonly class Board
+{
+    private const BOOT_S = 0.6;
+    private const PAGE_WRITE_S = 0.022;
+    private const PAGE_READ_S = 0.003;
+    private const KEEP_S = 0.15;
+
+    public function __construct(
+        private BoardModel $model,
+        private CraftPhysics $physics,
+        private WorldState $state,
+        private FlashFile $flash,
+        private Catalogue $catalogue,
+        private Pace $pace,
+    ) {
+    }
+
+    public function powerOn(): void
+    {
+        $this->restart();
+    }
+
+    public function restart(): void
+    {
+        $s = $this->state;
+        $s->bootedAt = $this->pace->now();
+        $label = $s->stayInBootloader ? null : FirmwareLabel::read($this->flash);
+        if (null === $label || $label->hardwareId !== $this->model->hardwareId) {
+            // Firmware of another board crashes at its first access to a pin; the watchdog falls back.
+            $s->mode = WorldState::BOOTLOADER;
+            $s->running = [];
+
+            return;
+        }
+        $s->mode = WorldState::FIRMWARE;
+        $s->running = $this->loadKept($label->version);
+    }
+
+    /**
+     * Takes bytes off the wire and gives back what the board sends; '' when it is off, booting or does not understand.
+     *
+     * @return array{string, float} answer, and the seconds it took
+     */
+    public function receive(string $bytes): array
+    {
+        $s = $this->state;
+        if (WorldState::OFF === $s->mode || $this->pace->now() < $s->bootedAt + $this->pace->of(self::BOOT_S)) {
+            return ['', 0.0];
+        }
+        $out = '';
+        $took = 0.0;
+        while (null !== $frame = Frame::take($bytes)) {
+            ++$s->requests;
+            [$answer, $seconds] = WorldState::BOOTLOADER === $s->mode ? $this->bootloader($frame) : $this->firmware($frame);
+            $wire = $answer->encode();
+            if (\in_array('noisy_cable', $s->faults, true) && 0 === $s->requests % 12) {
+                $wire[\strlen($wire) >> 1] = \chr(\ord($wire[\strlen($wire) >> 1]) ^ 0x24);
+            }
+            $out .= $wire;
+            $took += $seconds;
+        }
+
+        return [$out, $took];
+    }
+
+    public function version(): ?Version
+    {
+        return FirmwareLabel::read($this->flash)?->version;
+    }
+
+    /** @return array{float, float, float} roll, pitch and yaw that the board believes, through its mounting setting; deg */
+    public function attitude(): array
+    {
+        $s = $this->state;
+        [$roll, $pitch] = WorldState::TILTS[$s->tilt];
+        [$roll0, $pitch0] = WorldState::TILTS[$s->tiltBefore];
+        $share = 1 - exp(-max(0.0, $this->pace->now() - $s->tiltChangedAt) / 0.25);
+        $lie = Rotation::degrees($roll0 + ($roll - $roll0) * $share, $pitch0 + ($pitch - $pitch0) * $share, 0.0);
+        $down = $lie->undo([0.0, 0.0, 1.0]);
+        $seen = Rotation::degrees($this->physics->mountedDeg[0], $this->physics->mountedDeg[1], $this->physics->mountedDeg[2])->undo($down);
+        $set = fn (string $axis): float => (float) ($s->running["mounting.{$axis}_deg"] ?? 0.0);
+        $g = Rotation::degrees($set('roll'), $set('pitch'), $set('yaw'))->apply($seen);
+        // Hands and desk are never quite still.
+        $t = $this->pace->now();
+
+        return [
+            rad2deg(atan2($g[1], $g[2])) + 0.05 * sin(3.1 * $t),
+            rad2deg(asin(max(-1.0, min(1.0, -$g[0])))) + 0.05 * sin(2.3 * $t),
+            0.4 * sin(0.05 * $t),
+        ];
+    }
+
+    /** @return array{Frame, float} */
+    private function firmware(Frame $frame): array
+    {
+        $s = $this->state;
+        $ok = new Frame($frame->kind | Frame::ANSWER, '');
+        switch ($frame->kind) {
+            case Frame::IDENTITY:
+                return [new Frame($frame->kind | Frame::ANSWER, $this->identity('Loam', $this->version()?->toString() ?? '')), 0.001];
+            case Frame::STATE:
+                [$roll, $pitch, $yaw] = $this->attitude();
+                $volts = $s->pack ? $this->physics->restVoltage($s->chargeUsed) * $this->physics->dividerFault : 0.0;
+
+                return [new Frame($frame->kind | Frame::ANSWER, pack('g6C', $this->pace->now() - $s->bootedAt, $roll, $pitch, $yaw, $volts, $this->load(), $s->pack ? 1 : 0)), 0.001];
+            case Frame::READ_SETTINGS:
+                return [new Frame($frame->kind | Frame::ANSWER, $this->settingsFrom($frame->payload)), 0.001];
+            case Frame::WRITE_SETTING:
+                return [$this->writeSetting($frame->payload) ?? $ok, 0.001];
+            case Frame::KEEP_SETTINGS:
+                $s->kept = $s->running;
+                $s->keptVersion = $this->version()?->toString() ?? '';
+
+                return [$ok, self::KEEP_S];
+            case Frame::RESTART:
+                $this->restart();
+
+                return [$ok, 0.001];
+            case Frame::TO_BOOTLOADER:
+                $s->stayInBootloader = true;
+                $this->restart();
+
+                return [$ok, 0.001];
+            default:
+                return [new Frame(Frame::REFUSAL, 'the firmware does not know this request'), 0.0];
+        }
+    }
+
+    /** @return array{Frame, float} */
+    private function bootloader(Frame $frame): array
+    {
+        $s = $this->state;
+        $ok = new Frame($frame->kind | Frame::ANSWER, '');
+        switch ($frame->kind) {
+            case Frame::IDENTITY:
+                return [new Frame($frame->kind | Frame::ANSWER, $this->identity('', '')), 0.001];
+            case Frame::WIPE_SETTINGS:
+                $s->kept = [];
+                $s->keptVersion = '';
+
+                return [$ok, self::KEEP_S];
+            case Frame::WRITE_PAGE:
+                return [$this->writePage($frame->payload) ?? $ok, self::PAGE_WRITE_S];
+            case Frame::READ_FLASH:
+                if (6 !== \strlen($frame->payload)) {
+                    return [new Frame(Frame::REFUSAL, 'a read needs address and length'), 0.0];
+                }
+                /** @var array{at: int, length: int} $v */
+                $v = unpack('Vat/vlength', $frame->payload);
+
+                return [new Frame($frame->kind | Frame::ANSWER, $this->flash->read($v['at'] - $this->model->flashFrom, min($v['length'], Frame::MOST_PAYLOAD))), self::PAGE_READ_S];
+            case Frame::RUN:
+            case Frame::RESTART:
+                $s->stayInBootloader = false;
+                $this->restart();
+
+                return [$ok, 0.001];
+            default:
+                return [new Frame(Frame::REFUSAL, 'only the bootloader runs, which does not know this request'), 0.0];
+        }
+    }
+
+    private function identity(string $product, string $version): string
+    {
+        $m = $this->model;
+
+        return Frame::fields([$m->hardwareId, $m->name, $m->processor, (string) $m->flashFrom, (string) $m->flashEnd, (string) $m->pageBytes, $m->serial, $product, $version]);
+    }
+
+    private function settingsFrom(string $payload): string
+    {
+        $from = 2 === \strlen($payload) ? (\ord($payload[0]) | (\ord($payload[1]) << 8)) : 0;
+        $fields = [(string) \count($this->state->running)];
+        foreach (\array_slice($this->state->running, $from, 80, true) as $name => $value) {
+            $fields[] = $name;
+            $fields[] = (string) json_encode($value, \JSON_PRESERVE_ZERO_FRACTION);
+        }
+
+        return Frame::fields($fields);
+    }
+
+    private function writeSetting(string $payload): ?Frame
+    {
+        $f = Frame::unfields($payload);
+        $version = $this->version();
+        if (2 !== \count($f) || null === $version) {
+            return new Frame(Frame::REFUSAL, 'a setting needs a name and a value');
+        }
+        try {
+            $this->state->running[$f[0]] = $this->catalogue->get($f[0], $version)->check(json_decode($f[1]), $version);
+        } catch (SettingError $e) {
+            return new Frame(Frame::REFUSAL, $e->reason);
+        }
+
+        return null;
+    }
+
+    private function writePage(string $payload): ?Frame
+    {
+        $size = $this->model->pageBytes;
+        if (\strlen($payload) !== 4 + $size) {
+            return new Frame(Frame::REFUSAL, "a page is $size bytes");
+        }
+        /** @var array{at: int} $v */
+        $v = unpack('Vat', $payload);
+        $offset = $v['at'] - $this->model->flashFrom;
+        if ($offset < 0 || $offset + $size > $this->model->flashBytes() || 0 !== $offset % $size) {
+            return new Frame(Frame::REFUSAL, 'that address is no page of this flash');
+        }
+        if (\in_array('worn_flash', $this->state->faults, true) && 17 === intdiv($offset, $size)) {
+            return new Frame(Frame::REFUSAL, 'the page does not hold its bytes');
+        }
+        $this->flash->write($offset, substr($payload, 4));
+
+        return null;
+    }
+
+    private function load(): float
+    {
+        $version = $this->version();
+        if (null === $version) {
+            return 0.0;
+        }
+        $current = Migration::between($this->catalogue, $this->state->running, $version, Version::parse('4.3.0'))->settings;
+
+        return LoopLoad::of($current, \count($this->physics->frame->motors), $this->model->processor)->percent;
+    }
+
+    /**
+     * What the firmware makes of the settings area: names it knows, values it can take, defaults for the rest.
+     *
+     * @return array<string, float|int|bool|string>
+     */
+    private function loadKept(Version $version): array
+    {
+        $settings = $this->catalogue->defaults($version);
+        foreach ($this->state->kept as $name => $value) {
+            if (isset($settings[$name])) {
+                try {
+                    $settings[$name] = $this->catalogue->get($name, $version)->check($value, $version);
+                } catch (SettingError) {
+                    // The firmware silently falls back to its default: that is why settings are carried by Ortholex.
+                    continue;
+                }
+            }
+        }
+
+        return $settings;
+    }
+}

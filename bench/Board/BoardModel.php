@@ -1,0 +1,25 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Bench\Board;
+
+/** A make of flight controller: what is printed on it and soldered to it. */
+final readonly class BoardModel
+{
+    public function __construct(
+        public string $hardwareId,
+        public string $name,
+        public string $processor,
+        public int $flashFrom,
+        public int $flashEnd,
+        public int $pageBytes,
+        public string $serial,
+    ) {
+    }
+
+    public function flashBytes(): int
+    {
+        return $this->flashEnd - $this->flashFrom;
+    }
+}

@@ -1,0 +1,48 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Bench\Flight;
+
+use Ortholex\Core\Airframe\Frame;
+
+/**
+ * What one craft physically is, whatever its settings say: geometry, inertia, motors, faults of assembly.
+ */
+final readonly class CraftPhysics
+{
+    /**
+     * @param array{float, float, float}                                                         $inertia    kg·m² about roll, pitch, yaw
+     * @param list<float>                                                                        $imbalance  gyro noise of each prop at full speed, deg/s
+     * @param list<array{axis: int, hz: float, damping: float, gain: float}>                     $resonances frame resonances and how strongly vibration drives them
+     * @param array{float, float, float}                                                         $mountedDeg how the board really lies in the craft
+     * @param array<int, string>                                                                 $wiredPads  pad => place of the motor soldered to it
+     */
+    public function __construct(
+        public Frame $frame,
+        public float $massKg,
+        public array $inertia,
+        public float $thrustN,
+        public float $maxRpm,
+        public float $motorLagS,
+        public array $imbalance,
+        public array $resonances,
+        public array $mountedDeg,
+        public array $wiredPads,
+        public int $cells,
+        public float $packOhm,
+        public float $packAh,
+        public float $fullCurrentA,
+        public float $dividerFault = 1.0,
+        public float $gyroNoiseDps = 0.35,
+        public float $receiverHz = 150.0,
+    ) {
+    }
+
+    /** Volts at rest with the given share of the charge used. */
+    public function restVoltage(float $used): float
+    {
+        // A lithium cell: 4.2 V full, a long slope, a knee near empty.
+        return $this->cells * (4.2 - 0.75 * $used - 0.25 * max(0.0, $used - 0.85) / 0.15);
+    }
+}

@@ -1,0 +1,64 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Bench\World;
+
+/**
+ * The physical world around one craft, as plain values: what is plugged, which way it lies, what the board's
+ * memory and processor hold. Everything that must survive a restart of Ortholex lives here and in the flash.
+ */
+final class WorldState
+{
+    public const TILTS = ['level' => [0, 0], 'nose_up' => [0, 45], 'nose_down' => [0, -45], 'right_down' => [45, 0], 'left_down' => [-45, 0], 'upside_down' => [180, 0]];
+    public const OFF = 'off';
+    public const FIRMWARE = 'firmware';
+    public const BOOTLOADER = 'bootloader';
+
+    public bool $cable = false;
+    public bool $pack = false;
+    public bool $props = true;
+    public bool $transmitter = false;
+    public bool $outdoors = false;
+    public string $tilt = 'level';
+    public string $tiltBefore = 'level';
+    public float $tiltChangedAt = 0.0;
+    /** Goes up each time the cable is moved, so that a link of before is known to be gone. */
+    public int $cableMoves = 0;
+    /** Goes up each time power or cable goes, which ends what was declared of props. */
+    public int $powerMoves = 0;
+    public bool $propsDeclaredOff = false;
+    public string $mode = self::OFF;
+    public float $bootedAt = 0.0;
+    public bool $stayInBootloader = false;
+    /** @var array<string, float|int|bool|string> settings the processor works with */
+    public array $running = [];
+    /** @var array<string, float|int|bool|string> settings kept through power loss */
+    public array $kept = [];
+    public string $keptVersion = '';
+    /** @var list<string> */
+    public array $faults = [];
+    public float $chargeUsed = 0.05;
+    public int $requests = 0;
+
+    /** @return array<string, mixed> */
+    public function toArray(): array
+    {
+        return get_object_vars($this);
+    }
+
+    /** @param array<mixed> $data */
+    public static function fromArray(array $data): self
+    {
+        $state = new self();
+        foreach (array_keys(get_object_vars($state)) as $name) {
+            if (isset($data[$name]) && get_debug_type($data[$name]) === get_debug_type($state->{$name})) {
+                $state->{$name} = $data[$name];
+            } elseif (isset($data[$name]) && \is_float($state->{$name}) && \is_int($data[$name])) {
+                $state->{$name} = (float) $data[$name];
+            }
+        }
+
+        return $state;
+    }
+}

@@ -1,0 +1,104 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Core\Airframe;
+
+/**
+ * Share of each motor in a roll, pitch and yaw command, by pseudo-inverse of the geometry.
+ *
+ * The effectiveness of a motor is (roll −y, pitch +x, yaw −spin·k) and 1 for lift. Rows are normalised, so that a
+ * command of 1 moves the busiest motor by 1. Any frame whose four rows are independent works.
+ */
+final readonly class Mixer
+{
+    /** @param list<array{float, float, float}> $shares per motor: roll, pitch, yaw */
+    private function __construct(public array $shares)
+    {
+    }
+
+    /** @throws AirframeError when the motors cannot command roll, pitch, yaw and lift independently */
+    public static function of(Frame $frame, float $yawPerThrust = 0.02): self
+    {
+        $rows = [[], [], [], []];
+        foreach ($frame->motors as $m) {
+            $rows[0][] = -$m->y;
+            $rows[1][] = $m->x;
+            $rows[2][] = -$m->spin * $yawPerThrust;
+            $rows[3][] = 1.0;
+        }
+        foreach ($rows as $r => $row) {
+            $peak = max(array_map('abs', $row));
+            if ($peak <= 0) {
+                throw AirframeError::of('These motors cannot command '.['roll', 'pitch', 'yaw', 'lift'][$r].': no motor has any effect on it.');
+            }
+            foreach ($row as $i => $v) {
+                $rows[$r][$i] = $v / $peak;
+            }
+        }
+        // Pseudo-inverse of the 4×n matrix B: Bᵀ(BBᵀ)⁻¹.
+        $gram = [];
+        foreach ($rows as $a) {
+            $gram[] = array_map(static fn (array $b): float => array_sum(array_map(static fn (float $p, float $q): float => $p * $q, $a, $b)), $rows);
+        }
+        $inverse = self::inverse($gram);
+        $columns = [];
+        foreach (array_keys($frame->motors) as $i) {
+            for ($axis = 0; $axis < 4; ++$axis) {
+                $sum = 0.0;
+                for ($k = 0; $k < 4; ++$k) {
+                    $sum += $rows[$k][$i] * $inverse[$k][$axis];
+                }
+                $columns[$axis][] = $sum;
+            }
+        }
+        $shares = [];
+        $peaks = array_map(static fn (array $c): float => max(array_map('abs', $c)), $columns);
+        foreach (array_keys($frame->motors) as $i) {
+            $shares[] = [$columns[0][$i] / $peaks[0], $columns[1][$i] / $peaks[1], $columns[2][$i] / $peaks[2]];
+        }
+
+        return new self($shares);
+    }
+
+    /**
+     * @param list<list<float>> $m 4×4
+     *
+     * @return list<list<float>>
+     */
+    private static function inverse(array $m): array
+    {
+        $n = \count($m);
+        foreach ($m as $i => $row) {
+            for ($j = 0; $j < $n; ++$j) {
+                $m[$i][] = $i === $j ? 1.0 : 0.0;
+            }
+        }
+        for ($i = 0; $i < $n; ++$i) {
+            $pivot = $i;
+            for ($r = $i + 1; $r < $n; ++$r) {
+                if (abs($m[$r][$i]) > abs($m[$pivot][$i])) {
+                    $pivot = $r;
+                }
+            }
+            if (abs($m[$pivot][$i]) < 1e-9) {
+                throw AirframeError::of('These motors cannot command roll, pitch, yaw and lift independently of each other.');
+            }
+            [$m[$i], $m[$pivot]] = [$m[$pivot], $m[$i]];
+            $scale = $m[$i][$i];
+            foreach ($m[$i] as $c => $v) {
+                $m[$i][$c] = $v / $scale;
+            }
+            for ($r = 0; $r < $n; ++$r) {
+                if ($r !== $i) {
+                    $f = $m[$r][$i];
+                    foreach ($m[$r] as $c => $v) {
+                        $m[$r][$c] = $v - $f * $m[$i][$c];
+                    }
+                }
+            }
+        }
+
+        return array_map(static fn (array $row): array => \array_slice($row, $n), $m);
+    }
+}

@@ -1,0 +1,77 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Core\Analysis;
+
+use Ortholex\Core\FlightLog\FlightLog;
+use Ortholex\Core\FlightLog\TimeFault;
+use Ortholex\Core\Signal\Peak;
+
+/** The analysis as plain data, stable for other programs (docs/computation.md). */
+final readonly class AnalysisReport
+{
+    /**
+     * @return array{log: array<string, mixed>, step: array<string, array<string, mixed>>, spectrum: array<string, array<string, mixed>>}
+     */
+    public static function of(FlightLog $log, FlightAnalysis $analysis): array
+    {
+        $step = $spectrum = [];
+        foreach ($analysis->axes as $axis => $report) {
+            $step[$axis] = self::step($report);
+            $spectrum[$axis] = ['measured' => self::spectrum($report->measured), 'filtered' => self::spectrum($report->filtered)];
+        }
+
+        return [
+            'log' => [
+                'duration_s' => round($log->clock->durationS(), 6),
+                'sample_rate_hz' => round($log->clock->rateHz, 3),
+                'samples' => $log->clock->samples,
+                'gaps' => array_map(static fn (TimeFault $g): array => ['at_s' => round($g->atS, 6), 'length_s' => round($g->lengthS, 6)], $log->clock->gaps()),
+                'time_faults' => \count($log->clock->faults) - \count($log->clock->gaps()),
+                'bad_rows' => $log->badRows->count,
+                'bad_places' => $log->badRows->places,
+                'traces' => $log->names(),
+                'columns_left_out' => $log->leftOut,
+            ],
+            'step' => $step,
+            'spectrum' => $spectrum,
+        ];
+    }
+
+    /** @return array<string, mixed> */
+    private static function step(AxisReport $report): array
+    {
+        $s = $report->step;
+        $round = static fn (?float $v, int $digits): ?float => null === $v ? null : round($v, $digits);
+        $intervals = [];
+        foreach ($s->intervals ?? [] as $key => [$low, $high]) {
+            $intervals[$key] = [round($low, 4), round($high, 4)];
+        }
+
+        return [
+            'delay_ms' => $round($s?->numbers['delay_ms'], 3),
+            'rise_ms' => $round($s?->numbers['rise_ms'], 3),
+            'peak' => $round($s?->numbers['peak'], 4),
+            'peak_ms' => $round($s?->numbers['peak_ms'], 3),
+            'settling_ms' => $round($s?->numbers['settling_ms'], 3),
+            'steady' => $round($s?->numbers['steady'], 4),
+            'intervals' => $intervals,
+            'windows_used' => $s->used ?? 0,
+            'windows_rejected' => array_filter($s->rejected ?? []),
+            'band_hz' => $round($s?->bandHz, 1),
+            'grade' => $report->belief->grade,
+            'reasons' => $report->belief->reasons,
+            'fly_instead' => $report->belief->flyInstead,
+        ];
+    }
+
+    /** @return array<string, mixed>|null */
+    private static function spectrum(?AxisSpectrum $s): ?array
+    {
+        return null === $s ? null : [
+            'rms_dps' => round($s->rmsDps, 4),
+            'peaks' => array_map(static fn (Peak $p): array => ['hz' => round($p->hz, 2), 'db' => round($p->db, 2)], $s->peaks),
+        ];
+    }
+}

@@ -1,0 +1,338 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Core\Analysis;
+
+use Ortholex\Core\Signal\Fft;
+use Ortholex\Core\Signal\SignalError;
+use Ortholex\Core\Signal\Statistics;
+use Random\Engine\Xoshiro256StarStar;
+use Random\Randomizer;
+
+/**
+ * What an axis does to a unit step of the stick, from ordinary flight.
+ *
+ * Tapered windows are chosen by their input, pooled into H = (conj(X)·Y + λ·M)/(|X|² + λ). λ is the measured
+ * noise over what the prior allows, and M a loop fitted where the stick does excite: plain regularisation pulls H
+ * towards zero and so flattens the step; this pulls it towards a loop like the one measured. Cross-spectra as in
+ * Bendat and Piersol, Random Data, ch. 6; the block bootstrap because overlapping windows are not independent.
+ */
+final readonly class StepAnalysis
+{
+    private const ANALYSIS_RATE_HZ = 1000.0;
+    private const LEAST_INPUT_DPS = 15.0;
+    private const LEAST_COHERENCE = 0.5;
+    private const TOP_HZ = 100.0;
+    /** How far, relative to the fitted loop, the true response may stray from it before the data must speak. */
+    private const PRIOR_SPREAD = 0.25;
+    private const RESAMPLES = 80;
+    private const WINDOWS_PER_BLOCK = 4;
+
+    /**
+     * @param list<list<float>> $setpoint gap-free runs, deg/s
+     * @param list<list<float>> $rate     the same runs of the rotation, deg/s
+     *
+     * @throws SignalError when no window can be used; its message says why
+     */
+    public static function of(array $setpoint, array $rate, float $rateHz): StepResult
+    {
+        $factor = max(1, (int) floor($rateHz / self::ANALYSIS_RATE_HZ));
+        $fs = $rateHz / $factor;
+        $runs = [];
+        foreach ($setpoint as $i => $x) {
+            $runs[] = [self::thinned($x, $factor), self::thinned($rate[$i], $factor)];
+        }
+        $windows = self::windows($runs, $fs, 2.0);
+        $first = self::pooled($windows, $fs, 0);
+        $settling = $first->curve->numbers()['settling_ms'];
+        // A loop that rings long needs windows long against its ringing.
+        if (null === $settling || $settling > 250) {
+            $windows = self::windows($runs, $fs, 4.0);
+        }
+
+        return self::pooled($windows, $fs, self::RESAMPLES);
+    }
+
+    /**
+     * @param list<float> $samples
+     *
+     * @return list<float> means of $factor samples each; both signals alike, so their relation is unchanged
+     */
+    private static function thinned(array $samples, int $factor): array
+    {
+        if (1 === $factor) {
+            return $samples;
+        }
+        $out = [];
+        for ($i = 0, $n = \count($samples) - $factor; $i <= $n; $i += $factor) {
+            $sum = 0.0;
+            for ($j = 0; $j < $factor; ++$j) {
+                $sum += $samples[$i + $j];
+            }
+            $out[] = $sum / $factor;
+        }
+
+        return $out;
+    }
+
+    /** @param list<array{list<float>, list<float>}> $runs */
+    private static function windows(array $runs, float $fs, float $lengthS): StepWindows
+    {
+        $n = Fft::sizeFor((int) ceil($lengthS * $fs * 0.8));
+        $hop = intdiv($n, 4);
+        $fft = Fft::ofSize($n);
+        $taper = [];
+        for ($i = 0; $i < $n; ++$i) {
+            $taper[] = 0.5 - 0.5 * cos(2 * M_PI * $i / $n);
+        }
+        $bins = min(intdiv($n, 2), (int) floor(self::TOP_HZ * $n / $fs));
+        $used = [];
+        $rejected = ['too short for a window' => 0, 'too little movement' => 0, 'rotation does not follow the stick' => 0];
+        foreach ($runs as [$x, $y]) {
+            if (\count($x) < $n) {
+                ++$rejected['too short for a window'];
+                continue;
+            }
+            for ($at = 0, $last = \count($x) - $n; $at <= $last; $at += $hop) {
+                $a = \array_slice($x, $at, $n);
+                $b = \array_slice($y, $at, $n);
+                $square = 0.0;
+                foreach ($a as $v) {
+                    $square += $v * $v;
+                }
+                if (sqrt($square / $n) < self::LEAST_INPUT_DPS) {
+                    ++$rejected['too little movement'];
+                    continue;
+                }
+                foreach ($taper as $i => $w) {
+                    $a[$i] *= $w;
+                    $b[$i] *= $w;
+                }
+                [$xr, $xi, $yr, $yi] = $fft->twoReal($a, $b);
+                $xx = $yy = $cr = $ci = [];
+                for ($k = 0; $k <= $bins; ++$k) {
+                    $xx[] = $xr[$k] * $xr[$k] + $xi[$k] * $xi[$k];
+                    $yy[] = $yr[$k] * $yr[$k] + $yi[$k] * $yi[$k];
+                    $cr[] = $xr[$k] * $yr[$k] + $xi[$k] * $yi[$k];
+                    $ci[] = $xr[$k] * $yi[$k] - $xi[$k] * $yr[$k];
+                }
+                $coherence = self::coherence($xx, $yy, $cr, $ci);
+                if ($coherence < self::LEAST_COHERENCE) {
+                    ++$rejected['rotation does not follow the stick'];
+                    continue;
+                }
+                $used[] = ['xx' => $xx, 'yy' => $yy, 'cr' => $cr, 'ci' => $ci, 'weight' => $coherence];
+            }
+        }
+
+        return new StepWindows($n, $hop, $used, $rejected);
+    }
+
+    /**
+     * Coherence within one window, smoothed over neighbouring bins, averaged where the input has its power.
+     *
+     * @param list<float> $xx
+     * @param list<float> $yy
+     * @param list<float> $cr
+     * @param list<float> $ci
+     */
+    private static function coherence(array $xx, array $yy, array $cr, array $ci): float
+    {
+        $sum = $weight = 0.0;
+        for ($k = 0, $n = \count($xx) - 4; $k < $n; $k += 2) {
+            $a = $b = $c = $d = 0.0;
+            for ($j = $k; $j < $k + 4; ++$j) {
+                $a += $xx[$j];
+                $b += $yy[$j];
+                $c += $cr[$j];
+                $d += $ci[$j];
+            }
+            $sum += $b > 0 && $a > 0 ? ($c * $c + $d * $d) / $b : 0.0;
+            $weight += $a;
+        }
+
+        return $weight > 0 ? $sum / $weight : 0.0;
+    }
+
+    private static function pooled(StepWindows $windows, float $fs, int $resamples): StepResult
+    {
+        if ([] === $windows->used) {
+            $why = [];
+            foreach ($windows->rejected as $reason => $count) {
+                if ($count > 0) {
+                    $why[] = "$count × $reason";
+                }
+            }
+            throw SignalError::of('No part of the log can give a step response: '.implode(', ', $why).'.');
+        }
+        $blocks = [];
+        foreach (array_chunk($windows->used, self::WINDOWS_PER_BLOCK) as $chunk) {
+            $blocks[] = self::sums($chunk);
+        }
+        $bins = \count($windows->used[0]['xx']);
+        [$curve, $model, $band] = self::estimate(self::added($blocks, array_keys($blocks)), $windows, $fs, $bins, null);
+        $curves = [];
+        if ($resamples > 0 && \count($blocks) > 1) {
+            $dice = new Randomizer(new Xoshiro256StarStar(20_261_123));
+            $count = \count($blocks);
+            for ($r = 0; $r < $resamples; ++$r) {
+                $pick = [];
+                for ($i = 0; $i < $count; ++$i) {
+                    $pick[] = $dice->getInt(0, $count - 1);
+                }
+                $curves[] = self::estimate(self::added($blocks, $pick), $windows, $fs, $bins, $model)[0];
+            }
+        }
+
+        return StepResult::of($curve, $curves, \count($windows->used), $windows->rejected, $windows->seconds($fs), $band);
+    }
+
+    /**
+     * @param array{xx: list<float>, yy: list<float>, cr: list<float>, ci: list<float>, weight: float} $sum
+     *
+     * @return array{StepCurve, LoopModel, float} the curve, the loop behind it, and the top of the band the stick excites, Hz
+     */
+    private static function estimate(array $sum, StepWindows $windows, float $fs, int $bins, ?LoopModel $near): array
+    {
+        $n = $windows->size;
+        // Three quarters overlap of Hann windows leaves about half the windows independent (Welch 1967).
+        $independent = max(1.0, $sum['weight'] * 0.52);
+        $omega = $re = $im = $inverseVariance = [];
+        $band = 0.0;
+        for ($k = 1; $k < $bins; ++$k) {
+            $xx = $sum['xx'][$k];
+            if ($xx <= 0) {
+                $xx = 1e-12;
+            }
+            $hr = $sum['cr'][$k] / $xx;
+            $hi = $sum['ci'][$k] / $xx;
+            $residual = max($sum['yy'][$k] - ($hr * $hr + $hi * $hi) * $xx, 1e-6 * $sum['yy'][$k] + 1e-9);
+            $omega[] = 2 * M_PI * $k * $fs / $n;
+            $re[] = $hr;
+            $im[] = $hi;
+            $inverseVariance[] = $independent * $xx / $residual;
+            if ($sum['cr'][$k] ** 2 + $sum['ci'][$k] ** 2 > 0.5 * $xx * $sum['yy'][$k]) {
+                $band = $k * $fs / $n;
+            }
+        }
+        $noise = self::smoothed($inverseVariance);
+        if (null === $near) {
+            $model = LoopModel::fit($omega, $re, $im, $noise);
+        } else {
+            // Every third point is plenty to follow a resample.
+            $every = static fn (array $v): array => array_values(array_filter($v, static fn (int $i): bool => $i < 24 || 0 === $i % 3, \ARRAY_FILTER_USE_KEY));
+            $model = $near->refit($every($omega), $every($re), $every($im), $every($noise));
+        }
+        $half = intdiv($n, 2);
+        $fullRe = [1.0];
+        $fullIm = [0.0];
+        for ($k = 1; $k <= $half; ++$k) {
+            $w = 2 * M_PI * $k * $fs / $n;
+            [$mr, $mi] = $model->response($w);
+            if ($k < $bins) {
+                $prior = 1.0 / (self::PRIOR_SPREAD ** 2 * ($mr * $mr + $mi * $mi) + 1e-6);
+                $trust = $noise[$k - 1] / ($noise[$k - 1] + $prior);
+                $mr += $trust * ($re[$k - 1] - $mr);
+                $mi += $trust * ($im[$k - 1] - $mi);
+            }
+            $fullRe[] = $mr;
+            $fullIm[] = $mi;
+        }
+        $fullRe[0] = $fullRe[1];
+
+        return [self::step($fullRe, $fullIm, $n, $fs), $model, $band];
+    }
+
+    /**
+     * Inverse transform and running sum.
+     *
+     * @param list<float> $re bins 0..n/2
+     * @param list<float> $im
+     */
+    private static function step(array $re, array $im, int $n, float $fs): StepCurve
+    {
+        $half = intdiv($n, 2);
+        $im[$half] = 0.0;
+        for ($k = $half - 1; $k > 0; --$k) {
+            $re[] = $re[$k];
+            $im[] = -$im[$k];
+        }
+        [$impulse] = Fft::ofSize($n)->inverse($re, $im);
+        $values = [];
+        $sum = 0.0;
+        // What wraps to negative time is the blur of the band limit; it belongs to the rise at zero.
+        for ($i = (int) ($n * 0.98); $i < $n; ++$i) {
+            $sum += $impulse[$i];
+        }
+        $shown = min((int) (0.5 * $fs), intdiv($n, 2));
+        for ($i = 0; $i <= $shown; ++$i) {
+            // The impulse sample at zero straddles time zero, hence half of it counts on each side.
+            $values[] = $sum + 0.5 * $impulse[$i];
+            $sum += $impulse[$i];
+        }
+
+        return new StepCurve(1.0 / $fs, $values);
+    }
+
+    /**
+     * @param list<float> $values
+     *
+     * @return list<float> medians of five neighbours, so that one lucky bin is not believed more than its like
+     */
+    private static function smoothed(array $values): array
+    {
+        $out = [];
+        $n = \count($values);
+        for ($i = 0; $i < $n; ++$i) {
+            $out[] = Statistics::median(\array_slice($values, max(0, $i - 2), min($n, $i + 3) - max(0, $i - 2)));
+        }
+
+        return $out;
+    }
+
+    /**
+     * @param list<array{xx: list<float>, yy: list<float>, cr: list<float>, ci: list<float>, weight: float}> $windows
+     *
+     * @return array{xx: list<float>, yy: list<float>, cr: list<float>, ci: list<float>, weight: float}
+     */
+    private static function sums(array $windows): array
+    {
+        $n = \count($windows[0]['xx']);
+        $xx = $yy = $cr = $ci = array_fill(0, $n, 0.0);
+        $weight = 0.0;
+        foreach ($windows as $w) {
+            $g = $w['weight'];
+            for ($k = 0; $k < $n; ++$k) {
+                $xx[$k] += $g * $w['xx'][$k];
+                $yy[$k] += $g * $w['yy'][$k];
+                $cr[$k] += $g * $w['cr'][$k];
+                $ci[$k] += $g * $w['ci'][$k];
+            }
+            $weight += $g;
+        }
+
+        return ['xx' => array_values($xx), 'yy' => array_values($yy), 'cr' => array_values($cr), 'ci' => array_values($ci), 'weight' => $weight];
+    }
+
+    /**
+     * @param list<array{xx: list<float>, yy: list<float>, cr: list<float>, ci: list<float>, weight: float}> $blocks
+     * @param list<int>                                                                                      $pick
+     *
+     * @return array{xx: list<float>, yy: list<float>, cr: list<float>, ci: list<float>, weight: float}
+     */
+    private static function added(array $blocks, array $pick): array
+    {
+        $chosen = [];
+        foreach ($pick as $i) {
+            $chosen[] = ['weight' => 1.0] + $blocks[$i];
+        }
+        $sum = self::sums($chosen);
+        $sum['weight'] = 0.0;
+        foreach ($pick as $i) {
+            $sum['weight'] += $blocks[$i]['weight'];
+        }
+
+        return $sum;
+    }
+}

@@ -1,0 +1,80 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Core\Analysis;
+
+/** A unit step response on a uniform time grid, and the textbook numbers read from it. */
+final readonly class StepCurve
+{
+    /** @param list<float> $values sample i stands at i·stepS */
+    public function __construct(public float $stepS, public array $values)
+    {
+    }
+
+    /** Mean over the last third, where a stable loop has settled. */
+    public function steady(): float
+    {
+        $tail = \array_slice($this->values, (int) (\count($this->values) * 2 / 3));
+
+        return array_sum($tail) / \count($tail);
+    }
+
+    /** First time the curve passes $share of the steady value, in seconds; null when it never does. */
+    public function crossing(float $share): ?float
+    {
+        $level = $share * $this->steady();
+        $before = 0.0;
+        foreach ($this->values as $i => $v) {
+            if ($v >= $level) {
+                return 0 === $i ? 0.0 : ($i - 1 + ($level - $before) / max(1e-12, $v - $before)) * $this->stepS;
+            }
+            $before = $v;
+        }
+
+        return null;
+    }
+
+    /** @return array{delay_ms: ?float, rise_ms: ?float, peak: float, peak_ms: float, settling_ms: ?float, steady: float} */
+    public function numbers(): array
+    {
+        $steady = $this->steady();
+        $top = 0;
+        foreach ($this->values as $i => $v) {
+            if ($v > $this->values[$top]) {
+                $top = $i;
+            }
+        }
+        $peak = $this->values[$top];
+        $at = (float) $top;
+        if ($top > 0 && $top < \count($this->values) - 1) {
+            $l = $this->values[$top - 1];
+            $r = $this->values[$top + 1];
+            $curve = $l - 2 * $peak + $r;
+            if ($curve < 0) {
+                $shift = 0.5 * ($l - $r) / $curve;
+                $at += $shift;
+                $peak -= 0.25 * ($l - $r) * $shift;
+            }
+        }
+        $settled = null;
+        for ($i = \count($this->values) - 1; $i >= 0; --$i) {
+            if (abs($this->values[$i] - $steady) > 0.05 * abs($steady)) {
+                $settled = $i + 1 < \count($this->values) * 0.9 ? ($i + 1) * $this->stepS * 1e3 : null;
+                break;
+            }
+        }
+        $delay = $this->crossing(0.5);
+        $low = $this->crossing(0.1);
+        $high = $this->crossing(0.9);
+
+        return [
+            'delay_ms' => null === $delay ? null : $delay * 1e3,
+            'rise_ms' => null === $low || null === $high ? null : ($high - $low) * 1e3,
+            'peak' => $peak,
+            'peak_ms' => $at * $this->stepS * 1e3,
+            'settling_ms' => $settled,
+            'steady' => $steady,
+        ];
+    }
+}

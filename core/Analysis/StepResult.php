@@ -1,0 +1,67 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Core\Analysis;
+
+use Ortholex\Core\Signal\Statistics;
+
+/** A step response with its band, its numbers with 90 % intervals, and what it rests on. */
+final readonly class StepResult
+{
+    /**
+     * @param array{delay_ms: ?float, rise_ms: ?float, peak: float, peak_ms: float, settling_ms: ?float, steady: float} $numbers
+     * @param array<string, array{float, float}>                                                                         $intervals 5 % and 95 % per number
+     * @param list<float>                                                                                                $low       band, 5 %
+     * @param list<float>                                                                                                $high      band, 95 %
+     * @param array<string, int>                                                                                         $rejected
+     */
+    private function __construct(
+        public StepCurve $curve,
+        public array $numbers,
+        public array $intervals,
+        public array $low,
+        public array $high,
+        public int $used,
+        public array $rejected,
+        public float $seconds,
+        public float $bandHz,
+    ) {
+    }
+
+    /**
+     * @param list<StepCurve>    $resampled bootstrap curves, may be empty
+     * @param array<string, int> $rejected
+     */
+    public static function of(StepCurve $curve, array $resampled, int $used, array $rejected, float $seconds, float $bandHz): self
+    {
+        $numbers = $curve->numbers();
+        $intervals = [];
+        $low = $high = [];
+        if ([] !== $resampled) {
+            $spread = [];
+            foreach ($resampled as $one) {
+                foreach ($one->numbers() as $key => $value) {
+                    if (null !== $value) {
+                        $spread[$key][] = $value;
+                    }
+                }
+            }
+            foreach ($spread as $key => $values) {
+                sort($values);
+                $intervals[$key] = [Statistics::quantileOfSorted($values, 0.05), Statistics::quantileOfSorted($values, 0.95)];
+            }
+            foreach (array_keys($curve->values) as $i) {
+                $at = [];
+                foreach ($resampled as $one) {
+                    $at[] = $one->values[$i];
+                }
+                sort($at);
+                $low[] = Statistics::quantileOfSorted($at, 0.05);
+                $high[] = Statistics::quantileOfSorted($at, 0.95);
+            }
+        }
+
+        return new self($curve, $numbers, $intervals, $low, $high, $used, $rejected, $seconds, $bandHz);
+    }
+}

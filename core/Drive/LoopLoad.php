@@ -1,0 +1,44 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Core\Drive;
+
+use Ortholex\Core\Control\RateFilters;
+
+/**
+ * Share of the processor's time per control period: Σ cost of the tasks × loop rate / processor class.
+ *
+ * Costs are in microseconds on the reference processor (class 1.0).
+ */
+final readonly class LoopLoad
+{
+    private const FIXED_US = 52.0;
+    private const BIQUAD_US = 0.9;
+    private const TRACKING_US = 9.0;
+    private const RECORDER_US_PER_KHZ = 5.0;
+    public const WARN_PCT = 80.0;
+    public const REFUSE_PCT = 95.0;
+    /** Speed of each processor against the reference. */
+    private const CLASSES = ['F4' => 1.0, 'F7' => 1.9, 'H7' => 3.6];
+
+    private function __construct(public float $percent, public string $processor)
+    {
+    }
+
+    /**
+     * @param array<string, float|int|bool|string> $settings names of the current catalogue
+     * @param int                                  $motors   number of motors
+     */
+    public static function of(array $settings, int $motors, string $processor): self
+    {
+        $loopHz = (float) (string) ($settings['motors.loop_rate_hz'] ?? '2000');
+        $filters = RateFilters::of($settings, $loopHz);
+        $biquads = 3 * (\count($filters->ratePath->stages) + \count($filters->dPath->stages) + $motors * \count(RateFilters::orders($settings)));
+        $tracking = (int) ($settings['notch.tracking.count'] ?? 0);
+        $us = self::FIXED_US + self::BIQUAD_US * $biquads + ($tracking > 0 ? self::TRACKING_US + 3 * $tracking * self::BIQUAD_US : 0)
+            + self::RECORDER_US_PER_KHZ * (float) (string) ($settings['recorder.rate_hz'] ?? '0') / $loopHz;
+
+        return new self(100 * $us * 1e-6 * $loopHz / (self::CLASSES[$processor] ?? 1.0), $processor);
+    }
+}

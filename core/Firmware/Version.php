@@ -1,0 +1,46 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Core\Firmware;
+
+/** A release number: three figures, and a mark that makes it a pre-release, as in 4.4.0-pre2. */
+final readonly class Version
+{
+    private function __construct(public int $major, public int $minor, public int $patch, public string $mark)
+    {
+    }
+
+    /** @throws FirmwareError when the text is no version */
+    public static function parse(string $text): self
+    {
+        if (1 !== preg_match('~^(\d{1,3})\.(\d{1,3})(?:\.(\d{1,3}))?(?:-([a-z0-9]{1,12}))?$~', trim($text), $m)) {
+            throw FirmwareError::of("“{$text}” is no version; it should look like 4.2.1 or 4.4.0-pre1.");
+        }
+
+        return new self((int) $m[1], (int) $m[2], (int) ($m[3] ?? 0), $m[4] ?? '');
+    }
+
+    public function isPreRelease(): bool
+    {
+        return '' !== $this->mark;
+    }
+
+    /** Negative, zero or positive as this is older than, the same as or newer than $other; a pre-release precedes its release. */
+    public function compare(self $other): int
+    {
+        return [$this->major, $this->minor, $this->patch, '' === $this->mark ? 1 : 0, $this->mark]
+            <=> [$other->major, $other->minor, $other->patch, '' === $other->mark ? 1 : 0, $other->mark];
+    }
+
+    /** Whether the settings of this release are at least those of $since; pre-releases already have their release's settings. */
+    public function hasReached(self $since): bool
+    {
+        return [$this->major, $this->minor, $this->patch] >= [$since->major, $since->minor, $since->patch];
+    }
+
+    public function toString(): string
+    {
+        return "$this->major.$this->minor.$this->patch".('' === $this->mark ? '' : "-$this->mark");
+    }
+}

@@ -1,0 +1,54 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Core\FlightLog;
+
+/** The canonical trace names (docs/log-format.md) and what a name says of unit and kind. */
+final readonly class Traces
+{
+    public const AXES = ['roll', 'pitch', 'yaw'];
+
+    private const PATTERNS = [
+        '~^throttle_pct$~' => '%',
+        '~^stick_(roll|pitch|yaw|throttle)_us$~' => 'µs',
+        '~^setpoint_(roll|pitch|yaw)_dps$~' => 'deg/s',
+        '~^rate_(measured|filtered)_(roll|pitch|yaw)_dps$~' => 'deg/s',
+        '~^term_(p|i|d|ff)_(roll|pitch|yaw)$~' => '%',
+        '~^output_[a-z0-9_]+_pct$~' => '%',
+        '~^rpm_[a-z0-9_]+$~' => 'rpm',
+        '~^tracking_notch_\d+_hz$~' => 'Hz',
+        '~^accel_[xyz]_g$~' => 'g',
+        '~^battery_v$~' => 'V',
+        '~^current_a$~' => 'A',
+    ];
+
+    /** Unit of a canonical trace, or null when the name is none of ours. */
+    public static function unitOf(string $name): ?string
+    {
+        foreach (self::PATTERNS as $pattern => $unit) {
+            if (1 === preg_match($pattern, $name)) {
+                return $unit;
+            }
+        }
+
+        return null;
+    }
+
+    /** In words: "filtered rate, roll". */
+    public static function inWords(string $name): string
+    {
+        $words = (string) preg_replace('~_(pct|us|dps|hz|g|v|a)$~', '', $name);
+        if (1 === preg_match('~^rate_(measured|filtered)_(\w+)$~', $words, $m)) {
+            return "$m[1] rate, $m[2]";
+        }
+        if (1 === preg_match('~^term_(\w+?)_(\w+)$~', $words, $m)) {
+            return ('ff' === $m[1] ? 'feed-forward' : strtoupper($m[1])).", $m[2]";
+        }
+        if (1 === preg_match('~^(output|rpm|setpoint|stick)_(\w+)$~', $words, $m)) {
+            return "$m[1], ".str_replace('_', ' ', $m[2]);
+        }
+
+        return str_replace('_', ' ', $words);
+    }
+}

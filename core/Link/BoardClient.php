@@ -1,0 +1,153 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Core\Link;
+
+use Ortholex\Core\Firmware\BoardIdentity;
+use Ortholex\Core\Firmware\Version;
+
+/** Our end of the link: asks, waits, repeats once when an answer was garbled, and turns bytes into values. */
+final class BoardClient
+{
+    private const TIMEOUT_MS = 400;
+    private string $buffer = '';
+
+    public function __construct(private readonly ByteLink $link)
+    {
+    }
+
+    /** @throws LinkError */
+    public function identity(int $timeoutMs = self::TIMEOUT_MS): BoardIdentity
+    {
+        $f = Frame::unfields($this->ask(Frame::IDENTITY, '', 'who are you', $timeoutMs));
+        if (\count($f) < 9) {
+            throw LinkError::refused('who are you', 'its answer is too short');
+        }
+
+        return new BoardIdentity(
+            $f[0], $f[1], $f[2], (int) $f[3], (int) $f[4], (int) $f[5], $f[6], $f[7],
+            '' === $f[8] ? null : Version::parse($f[8]), '' === $f[7],
+        );
+    }
+
+    /** @throws LinkError */
+    public function state(): BoardState
+    {
+        $bytes = $this->ask(Frame::STATE, '', 'how are you');
+        /** @var array<string, float|int>|false $v */
+        $v = \strlen($bytes) < 25 ? false : unpack('gup/groll/gpitch/gyaw/gbattery/gload/Cpack', $bytes);
+        if (false === $v) {
+            throw LinkError::refused('how are you', 'its answer is too short');
+        }
+
+        return new BoardState((float) $v['up'], (float) $v['roll'], (float) $v['pitch'], (float) $v['yaw'], (float) $v['battery'], (float) $v['load'], 1 === $v['pack']);
+    }
+
+    /**
+     * @return array<string, float|int|bool|string>
+     *
+     * @throws LinkError
+     */
+    public function readSettings(): array
+    {
+        $settings = [];
+        $from = 0;
+        do {
+            $fields = Frame::unfields($this->ask(Frame::READ_SETTINGS, pack('v', $from), 'read settings'));
+            $total = (int) array_shift($fields);
+            for ($i = 0; $i + 1 < \count($fields); $i += 2) {
+                $value = json_decode($fields[$i + 1]);
+                $settings[$fields[$i]] = \is_scalar($value) ? $value : '';
+                ++$from;
+            }
+        } while ($from < $total && [] !== $fields);
+
+        return $settings;
+    }
+
+    /** @throws LinkError refused when the board knows no such setting or value */
+    public function writeSetting(string $name, float|int|bool|string $value): void
+    {
+        $this->ask(Frame::WRITE_SETTING, Frame::fields([$name, (string) json_encode($value, \JSON_PRESERVE_ZERO_FRACTION)]), "write $name");
+    }
+
+    /** @throws LinkError */
+    public function keepSettings(): void
+    {
+        $this->ask(Frame::KEEP_SETTINGS, '', 'keep settings', 1500);
+    }
+
+    /** @throws LinkError */
+    public function restart(): void
+    {
+        $this->ask(Frame::RESTART, '', 'restart');
+    }
+
+    /** @throws LinkError */
+    public function toBootloader(): void
+    {
+        $this->ask(Frame::TO_BOOTLOADER, '', 'enter the bootloader');
+    }
+
+    /** @throws LinkError */
+    public function wipeSettings(): void
+    {
+        $this->ask(Frame::WIPE_SETTINGS, '', 'wipe settings', 1500);
+    }
+
+    /** @throws LinkError refused when the page did not take */
+    public function writePage(int $address, string $bytes): void
+    {
+        $this->ask(Frame::WRITE_PAGE, pack('V', $address).$bytes, sprintf('write page 0x%08X', $address), 1500);
+    }
+
+    /** @throws LinkError */
+    public function readFlash(int $address, int $length): string
+    {
+        return $this->ask(Frame::READ_FLASH, pack('Vv', $address, $length), sprintf('read flash at 0x%08X', $address), 1500);
+    }
+
+    /** @throws LinkError */
+    public function run(): void
+    {
+        $this->ask(Frame::RUN, '', 'start the firmware');
+    }
+
+    /** Waits until the board answers again after a restart. @throws LinkError when it does not within $withinMs */
+    public function awaitIdentity(int $withinMs): BoardIdentity
+    {
+        $end = $this->link->nowMs() + $withinMs;
+        for (;;) {
+            try {
+                return $this->identity(100);
+            } catch (LinkError $e) {
+                if ($e->lost || $this->link->nowMs() >= $end) {
+                    throw $e->lost ? $e : LinkError::silent('who are you', $withinMs);
+                }
+            }
+        }
+    }
+
+    private function ask(int $kind, string $payload, string $words, int $timeoutMs = self::TIMEOUT_MS): string
+    {
+        // Every request may safely be sent twice, so one garbled answer is not yet a failure.
+        for ($try = 0; $try < 2; ++$try) {
+            $this->buffer = '';
+            $this->link->write((new Frame($kind, $payload))->encode());
+            $end = $this->link->nowMs() + $timeoutMs;
+            do {
+                $this->buffer .= $this->link->read(16384, max(1, $end - $this->link->nowMs()));
+                while (null !== $frame = Frame::take($this->buffer)) {
+                    if ($frame->kind === ($kind | Frame::ANSWER)) {
+                        return $frame->payload;
+                    }
+                    if (Frame::REFUSAL === $frame->kind) {
+                        throw LinkError::refused($words, $frame->payload);
+                    }
+                }
+            } while ($this->link->nowMs() < $end);
+        }
+        throw LinkError::silent($words, $timeoutMs);
+    }
+}

@@ -1,0 +1,34 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Core\Radio;
+
+/** A channel's real low, middle and high, and whether it runs backwards; maps pulses to −1..1. */
+final readonly class ChannelSpan
+{
+    private function __construct(public float $lowUs, public float $middleUs, public float $highUs, public bool $reversed)
+    {
+    }
+
+    /** @throws \InvalidArgumentException unless low < middle < high */
+    public static function of(float $lowUs, float $middleUs, float $highUs, bool $reversed = false): self
+    {
+        if ($lowUs >= $middleUs || $middleUs >= $highUs) {
+            throw new \InvalidArgumentException(sprintf('A span must rise from low to high through the middle; %g, %g, %g µs does not.', $lowUs, $middleUs, $highUs));
+        }
+
+        return new self($lowUs, $middleUs, $highUs, $reversed);
+    }
+
+    /** Straight from low through the middle to high, clamped to −1..1; a dead band takes nothing from the ends. */
+    public function position(float $pulseUs, float $deadBandUs = 0.0): float
+    {
+        $away = $pulseUs - $this->middleUs;
+        $reach = $away < 0 ? $this->middleUs - $this->lowUs : $this->highUs - $this->middleUs;
+        $size = max(0.0, abs($away) - $deadBandUs) / max(1.0, $reach - $deadBandUs);
+        $position = min(1.0, $size) * ($away < 0 ? -1 : 1);
+
+        return $this->reversed ? -$position : $position;
+    }
+}

@@ -1,0 +1,114 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Demo;
+
+use Ortholex\Bench\Board\BoardModel;
+use Ortholex\Bench\Flight\CraftPhysics;
+use Ortholex\Core\Airframe\Frame;
+
+/** Wigeon Point Marsh Survey: three craft of their own making. Every maker, part and person is invented. */
+final readonly class Scenario
+{
+    public const OWNER = 'Wigeon Point Marsh Survey';
+
+    /** @return array<string, DemoCraft> by slug */
+    public static function craft(): array
+    {
+        return ['dunlin' => self::dunlin(), 'curlew' => self::curlew(), 'bittern' => self::bittern()];
+    }
+
+    /** @return array<string, BoardModel> boards the shelf has images for, by hardware id */
+    public static function boards(): array
+    {
+        $boards = [];
+        foreach ([
+            new BoardModel('MARL-F4', 'Marl F4', 'F4', 0x08004000, 0x08080000, 2048, ''),
+            new BoardModel('MARL-F4S', 'Marl F4 S', 'F4', 0x08004000, 0x08080000, 2048, ''),
+            new BoardModel('QUERN-F7', 'Quern F7', 'F7', 0x08008000, 0x08100000, 2048, ''),
+            new BoardModel('QUERN-F7-2', 'Quern F7-2', 'F7', 0x08008000, 0x08100000, 2048, ''),
+            new BoardModel('TARN-H7', 'Tarn H7', 'H7', 0x08020000, 0x08200000, 4096, ''),
+        ] as $board) {
+            $boards[$board->hardwareId] = $board;
+        }
+
+        return $boards;
+    }
+
+    private static function dunlin(): DemoCraft
+    {
+        $frame = Frame::quadX(0.140);
+
+        return new DemoCraft(
+            'dunlin', 'Dunlin', '3-inch, 4-cell', 'looks into boathouses and hides',
+            'Just assembled, never flown.',
+            new BoardModel('MARL-F4', 'Marl F4', 'F4', 0x08004000, 0x08080000, 2048, 'M4-20931'),
+            new CraftPhysics(
+                $frame, 0.29, [0.00042, 0.00046, 0.00080], 4.4, 34000, 0.019, [16, 14, 17, 15],
+                [['axis' => 1, 'hz' => 241.0, 'damping' => 0.05, 'gain' => 0.2]],
+                [0.0, 0.0, 90.0], [1 => 'front_right', 2 => 'rear_left', 3 => 'front_left', 4 => 'rear_right'], 4, 0.018, 0.85, 62, 0.957,
+            ),
+            '4.1.2', ['crsf'],
+            self::pads(['front_right', 'rear_right', 'rear_left', 'front_left']) + ['pack.cells' => 4, 'uart.1.role' => 'receiver', 'uart.1.baud' => '420000'],
+        );
+    }
+
+    private static function curlew(): DemoCraft
+    {
+        $frame = Frame::quadX(0.216);
+
+        return new DemoCraft(
+            'curlew', 'Curlew', '5-inch, 6-cell', 'maps creeks in the wind',
+            'Flies; a tune in progress.',
+            new BoardModel('QUERN-F7', 'Quern F7', 'F7', 0x08008000, 0x08100000, 2048, 'Q7-00417'),
+            new CraftPhysics(
+                $frame, 0.71, [0.0029, 0.0033, 0.0056], 13.0, 29500, 0.022, [26, 22, 24, 28],
+                [['axis' => 1, 'hz' => 212.0, 'damping' => 0.05, 'gain' => 0.25], ['axis' => 0, 'hz' => 268.0, 'damping' => 0.06, 'gain' => 0.15]],
+                [0.0, 0.0, 0.0], [1 => 'rear_right', 2 => 'front_right', 3 => 'rear_left', 4 => 'front_left'], 6, 0.021, 1.3, 132,
+            ),
+            '4.2.1', ['crsf'],
+            self::pads(['rear_right', 'front_right', 'rear_left', 'front_left']) + [
+                'pack.cells' => 6, 'uart.1.role' => 'receiver', 'uart.1.baud' => '420000', 'motors.rpm_feedback' => true, 'notch.motor.orders' => '1,2',
+                'gain.roll.p' => 33.0, 'gain.roll.d' => 1.7, 'gain.pitch.p' => 30.0, 'gain.pitch.d' => 2.8, 'motors.loop_rate_hz' => '2000',
+            ],
+        );
+    }
+
+    private static function bittern(): DemoCraft
+    {
+        $frame = Frame::hexaX(0.29);
+
+        return new DemoCraft(
+            'bittern', 'Bittern', 'hexa, 8-inch, 6-cell', 'maps the point',
+            'Back from the reeds; a frame resonance to find.',
+            new BoardModel('TARN-H7', 'Tarn H7', 'H7', 0x08020000, 0x08200000, 4096, 'T7-00058'),
+            new CraftPhysics(
+                $frame, 2.1, [0.026, 0.026, 0.046], 17.0, 14500, 0.042, [18, 20, 17, 19, 18, 21],
+                [['axis' => 1, 'hz' => 94.0, 'damping' => 0.02, 'gain' => 0.9], ['axis' => 0, 'hz' => 101.0, 'damping' => 0.025, 'gain' => 0.6]],
+                [0.0, 0.0, 0.0], [1 => 'front_right', 2 => 'right', 3 => 'rear_right', 4 => 'rear_left', 5 => 'left', 6 => 'front_left'], 6, 0.012, 8.0, 150,
+            ),
+            '4.2.1', ['sbus', 'gps', 'overlay'],
+            self::pads(['front_right', 'right', 'rear_right', 'rear_left', 'left', 'front_left']) + [
+                'frame.layout' => 'hexa_x', 'pack.cells' => 6, 'location.enabled' => true, 'overlay.enabled' => true, 'receiver.protocol' => 'sbus',
+                'uart.1.role' => 'receiver', 'uart.1.baud' => '100000', 'uart.1.inverted' => true, 'uart.3.role' => 'gps',
+                'gain.roll.p' => 30.0, 'gain.roll.d' => 5.0, 'gain.pitch.p' => 30.0, 'gain.pitch.d' => 5.0, 'gain.yaw.p' => 60.0, 'pad.7.drives' => 'camera_tilt',
+            ],
+        );
+    }
+
+    /**
+     * @param list<string> $places
+     *
+     * @return array<string, string>
+     */
+    private static function pads(array $places): array
+    {
+        $pads = [];
+        foreach ($places as $i => $place) {
+            $pads['pad.'.($i + 1).'.drives'] = $place;
+        }
+
+        return $pads;
+    }
+}

@@ -1,0 +1,103 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Craft;
+
+use Doctrine\DBAL\Types\Types;
+use Doctrine\ORM\Mapping as ORM;
+use Ortholex\Core\Firmware\BoardIdentity;
+use Ortholex\Core\Firmware\Version;
+
+/** One aircraft, and what was last known of its board. */
+#[ORM\Entity]
+#[ORM\Table(name: 'craft')]
+class Craft
+{
+    #[ORM\Id, ORM\GeneratedValue, ORM\Column]
+    public ?int $id = null;
+
+    /** Settings revision: goes up with every entry of the change record. */
+    #[ORM\Column]
+    public int $revision = 0;
+
+    #[ORM\Column(nullable: true)]
+    public ?string $hardwareId = null;
+    #[ORM\Column(nullable: true)]
+    public ?string $board = null;
+    #[ORM\Column(nullable: true)]
+    public ?string $processor = null;
+    #[ORM\Column(nullable: true)]
+    public ?string $serial = null;
+    #[ORM\Column(nullable: true)]
+    public ?string $firmware = null;
+    #[ORM\Column(nullable: true)]
+    public ?string $version = null;
+    #[ORM\Column]
+    public int $flashFrom = 0;
+    #[ORM\Column]
+    public int $flashEnd = 0;
+    #[ORM\Column]
+    public int $pageBytes = 2048;
+    #[ORM\Column]
+    public bool $inBootloader = false;
+
+    /** @var array<string, float|int|bool|string> settings as last read from the board */
+    #[ORM\Column(type: Types::JSON)]
+    public array $settings = [];
+
+    /** Which plugging of the cable the link belongs to; null when never linked or let go. */
+    #[ORM\Column(nullable: true)]
+    public ?int $linkedSince = null;
+
+    /** @param list<string> $uses what a firmware build must not leave out */
+    public function __construct(
+        #[ORM\Column(unique: true)]
+        public readonly string $slug,
+        #[ORM\Column]
+        public string $name,
+        #[ORM\Column]
+        public string $kind,
+        #[ORM\Column]
+        public string $purpose,
+        #[ORM\Column]
+        public string $story,
+        #[ORM\Column(type: Types::JSON)]
+        public array $uses,
+    ) {
+    }
+
+    public function isKnown(): bool
+    {
+        return null !== $this->hardwareId;
+    }
+
+    public function version(): Version
+    {
+        return Version::parse($this->version ?? '4.3.0');
+    }
+
+    public function recognise(BoardIdentity $i): void
+    {
+        $this->hardwareId = $i->hardwareId;
+        $this->board = $i->board;
+        $this->processor = $i->processor;
+        $this->serial = $i->serial;
+        $this->flashFrom = $i->flashFrom;
+        $this->flashEnd = $i->flashEnd;
+        $this->pageBytes = $i->pageBytes;
+        $this->inBootloader = $i->inBootloader;
+        if (!$i->inBootloader) {
+            $this->firmware = $i->firmware;
+            $this->version = $i->version?->toString();
+        }
+    }
+
+    public function identity(): ?BoardIdentity
+    {
+        return null === $this->hardwareId ? null : new BoardIdentity(
+            $this->hardwareId, $this->board ?? '', $this->processor ?? '', $this->flashFrom, $this->flashEnd, $this->pageBytes,
+            $this->serial ?? '', $this->firmware ?? '', null === $this->version ? null : Version::parse($this->version), $this->inBootloader,
+        );
+    }
+}

@@ -1,0 +1,70 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Flights;
+
+use Doctrine\DBAL\Types\Types;
+use Doctrine\ORM\Mapping as ORM;
+use Ortholex\App\Craft\Craft;
+use Ortholex\Core\FlightLog\SampleClock;
+use Ortholex\Core\FlightLog\Segment;
+
+/** A stored flight log: what is known of it; the samples are in log_chunk. */
+#[ORM\Entity]
+#[ORM\Table(name: 'log')]
+class Log
+{
+    #[ORM\Id, ORM\GeneratedValue, ORM\Column]
+    public ?int $id = null;
+
+    #[ORM\Column]
+    public string $note = '';
+
+    /**
+     * @param list<string>                                                                       $traces
+     * @param list<array{first: int, count: int, start_s: float}>                                $segments
+     * @param list<array{kind: string, at_s: float, length_s: float, row: int}>                  $faults
+     * @param array{count: int, places: list<array{line: int, count: int, reason: string}>}      $badRows
+     * @param array<string, float|int|bool|string>                                               $settings flown with, as the log's head says
+     */
+    public function __construct(
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
+        public readonly Craft $craft,
+        #[ORM\Column]
+        public readonly string $code,
+        #[ORM\Column]
+        public string $title,
+        #[ORM\Column]
+        public readonly string $sha256,
+        #[ORM\Column(type: Types::DATETIME_IMMUTABLE)]
+        public readonly \DateTimeImmutable $flownAt,
+        #[ORM\Column]
+        public readonly float $durationS,
+        #[ORM\Column]
+        public readonly float $rateHz,
+        #[ORM\Column]
+        public readonly int $samples,
+        #[ORM\Column(type: Types::JSON)]
+        public readonly array $traces,
+        #[ORM\Column(type: Types::JSON)]
+        public readonly array $segments,
+        #[ORM\Column(type: Types::JSON)]
+        public readonly array $faults,
+        #[ORM\Column(type: Types::JSON)]
+        public readonly array $badRows,
+        #[ORM\Column(type: Types::TEXT)]
+        public readonly string $head,
+        #[ORM\Column(type: Types::JSON)]
+        public readonly array $settings,
+    ) {
+    }
+
+    public function clock(): SampleClock
+    {
+        return SampleClock::known($this->rateHz, array_map(static fn (array $s): Segment => new Segment($s['first'], $s['count'], (float) $s['start_s']), $this->segments), array_map(
+            static fn (array $f): \Ortholex\Core\FlightLog\TimeFault => new \Ortholex\Core\FlightLog\TimeFault('back' === $f['kind'] ? 'back' : ('repeat' === $f['kind'] ? 'repeat' : 'gap'), (float) $f['at_s'], (float) $f['length_s'], $f['row']),
+            $this->faults,
+        ));
+    }
+}

@@ -1,0 +1,70 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Work;
+
+use Doctrine\DBAL\Types\Types;
+use Doctrine\ORM\Mapping as ORM;
+use Ortholex\App\Craft\Craft;
+
+/** Long work: a row that says how far it is, and a process of its own that does it. */
+#[ORM\Entity]
+#[ORM\Table(name: 'job')]
+class Job
+{
+    public const WAITING = 'waiting';
+    public const RUNNING = 'running';
+    public const DONE = 'done';
+    public const FAILED = 'failed';
+    public const CANCELLED = 'cancelled';
+    public const INTERRUPTED = 'interrupted';
+
+    #[ORM\Id, ORM\GeneratedValue, ORM\Column]
+    public ?int $id = null;
+    #[ORM\Column]
+    public string $state = self::WAITING;
+    /** 0 to 1 */
+    #[ORM\Column]
+    public float $progress = 0.0;
+    #[ORM\Column]
+    public string $doing = 'waiting to start';
+    #[ORM\Column]
+    public bool $cancelAsked = false;
+    #[ORM\Column(nullable: true)]
+    public ?int $pid = null;
+    #[ORM\Column(type: Types::FLOAT, nullable: true)]
+    public ?float $startedAt = null;
+    #[ORM\Column(type: Types::FLOAT, nullable: true)]
+    public ?float $heartbeatAt = null;
+    #[ORM\Column(type: Types::FLOAT, nullable: true)]
+    public ?float $endedAt = null;
+    #[ORM\Column(type: Types::TEXT)]
+    public string $message = '';
+    /** @var array<string, mixed> */
+    #[ORM\Column(type: Types::JSON)]
+    public array $result = [];
+    /** Whether the user has seen how it ended. */
+    #[ORM\Column]
+    public bool $seen = false;
+
+    /** @param array<string, mixed> $order what to do, in the handler's terms */
+    public function __construct(
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
+        public readonly Craft $craft,
+        #[ORM\Column]
+        public readonly string $kind,
+        #[ORM\Column]
+        public readonly string $title,
+        #[ORM\Column(name: 'work_order', type: Types::JSON)]
+        public array $order,
+        #[ORM\Column(type: Types::FLOAT)]
+        public readonly float $askedAt,
+    ) {
+    }
+
+    public function isOpen(): bool
+    {
+        return self::WAITING === $this->state || self::RUNNING === $this->state;
+    }
+}
