@@ -239,7 +239,7 @@ final readonly class Board
         if (null === $version) {
             return 0.0;
         }
-        $current = Migration::between($this->catalogue, $this->state->running, $version, Version::parse('4.3.0'))->settings;
+        $current = Migration::between($this->catalogue, $this->state->running, $version, Version::parse(Catalogue::CURRENT))->settings;
 
         return LoopLoad::of($current, \count($this->physics->frame->motors), $this->model->processor)->percent;
     }

@@ -7,6 +7,7 @@ namespace Ortholex\Core\Analysis;
 use Ortholex\Core\FlightLog\FlightLog;
 use Ortholex\Core\FlightLog\Traces;
 use Ortholex\Core\Signal\SignalError;
+use Ortholex\Core\Signal\Statistics;
 
 /** Everything a log tells, axis by axis: a pure function of the log. */
 final readonly class FlightAnalysis
@@ -14,8 +15,12 @@ final readonly class FlightAnalysis
     /** Raised whenever a result would change for the same log, so that stored results are not mistaken for new ones. */
     public const VERSION = 1;
 
-    /** @param array<string, AxisReport> $axes */
-    private function __construct(public array $axes)
+    /**
+     * @param array<string, AxisReport> $axes
+     * @param array<string, AxisPlant>  $plants  where the log has the terms of the command
+     * @param list<float>               $rotorHz mean speed of each motor in flight, where logged
+     */
+    private function __construct(public array $axes, public array $plants, public array $rotorHz)
     {
     }
 
@@ -32,7 +37,15 @@ final readonly class FlightAnalysis
             $axes[$axis] = self::axis($log, $axis, max($others));
         }
 
-        return new self($axes);
+        $plants = [];
+        foreach (Traces::AXES as $axis) {
+            $plant = self::plant($log, $axis);
+            if (null !== $plant) {
+                $plants[$axis] = $plant;
+            }
+        }
+
+        return new self($axes, $plants, self::rotorHz($log));
     }
 
     private static function axis(FlightLog $log, string $axis, float $otherMovement): AxisReport
@@ -63,6 +76,41 @@ final readonly class FlightAnalysis
             self::spectrum($measuredRuns, $rateHz), self::spectrum($filteredRuns, $rateHz),
             self::filterDelay($measuredRuns, $filteredRuns, $rateHz),
         );
+    }
+
+    private static function plant(FlightLog $log, string $axis): ?AxisPlant
+    {
+        $rate = "rate_measured_{$axis}_dps";
+        if (!$log->has($rate) || !$log->has("setpoint_{$axis}_dps") || !$log->has("term_p_$axis")) {
+            return null;
+        }
+        $command = null;
+        foreach (['p', 'i', 'd', 'ff'] as $term) {
+            if ($log->has("term_{$term}_$axis")) {
+                foreach ($log->runs("term_{$term}_$axis") as $r => $run) {
+                    $command[$r] = isset($command[$r]) ? array_map(static fn (float $a, float $b): float => $a + $b, $command[$r], $run) : $run;
+                }
+            }
+        }
+        try {
+            return null === $command ? null : AxisPlant::identify($log->runs("setpoint_{$axis}_dps"), array_values($command), $log->runs($rate), $log->clock->rateHz);
+        } catch (SignalError) {
+            // The flight does not tell; the sheets that would predict say so.
+            return null;
+        }
+    }
+
+    /** @return list<float> */
+    private static function rotorHz(FlightLog $log): array
+    {
+        $hz = [];
+        foreach ($log->places() as $place) {
+            if ($log->has("rpm_$place")) {
+                $hz[] = Statistics::mean($log->trace("rpm_$place")) / 60;
+            }
+        }
+
+        return $hz;
     }
 
     /** @param list<list<float>>|null $runs */

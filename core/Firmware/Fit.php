@@ -28,7 +28,7 @@ final readonly class Fit
         if (null === $board) {
             return new self(self::CANNOT_TELL, ['No board has been read yet. Link it on sheet 11.']);
         }
-        $against = $but = [];
+        $against = [];
         if ($image->lowest() < $board->flashFrom || $image->end() > $board->flashEnd) {
             $against[] = sprintf('It fills 0x%08X to 0x%08X, but the flash of %s is 0x%08X to 0x%08X.', $image->lowest(), $image->end() - 1, $board->board, $board->flashFrom, $board->flashEnd - 1);
         }
@@ -39,6 +39,27 @@ final readonly class Fit
         if ($manifest->sha256 !== $image->sha256()) {
             $against[] = 'Its bytes are not those the manifest vouches for. Fetch it again.';
         }
+
+        return self::compare($manifest, $board, $needs, $against);
+    }
+
+    /**
+     * The verdict as far as the manifest alone goes, for lists; judge() is asked before anything is written.
+     *
+     * @param list<string> $needs
+     */
+    public static function byManifest(Manifest $manifest, ?BoardIdentity $board, array $needs): self
+    {
+        return null === $board ? new self(self::CANNOT_TELL, ['No board has been read yet. Link it on sheet 11.']) : self::compare($manifest, $board, $needs, []);
+    }
+
+    /**
+     * @param list<string> $needs
+     * @param list<string> $against what already speaks against it
+     */
+    private static function compare(Manifest $manifest, BoardIdentity $board, array $needs, array $against): self
+    {
+        $but = [];
         if (!\in_array($board->hardwareId, $manifest->hardware, true)) {
             $against[] = sprintf('It is for %s (%s); this board is %s (%s).', $manifest->board, implode(', ', $manifest->hardware), $board->board, $board->hardwareId);
         }

@@ -9,6 +9,9 @@ use Ortholex\Core\Firmware\Version;
 /** All settings of the flight-controller firmware, of every version; drawn from one declared table. */
 final readonly class Catalogue
 {
+    /** The newest names; what computes on settings first carries them here. */
+    public const CURRENT = '4.3.0';
+
     /** @param array<string, Setting> $settings */
     private function __construct(private array $settings)
     {

@@ -8,6 +8,7 @@ use Doctrine\DBAL\Types\Types;
 use Doctrine\ORM\Mapping as ORM;
 use Ortholex\Core\Firmware\BoardIdentity;
 use Ortholex\Core\Firmware\Version;
+use Ortholex\Core\Settings\Catalogue;
 
 /** One aircraft, and what was last known of its board. */
 #[ORM\Entity]
@@ -74,7 +75,7 @@ class Craft
 
     public function version(): Version
     {
-        return Version::parse($this->version ?? '4.3.0');
+        return Version::parse($this->version ?? Catalogue::CURRENT);
     }
 
     public function recognise(BoardIdentity $i): void

@@ -1,0 +1,2 @@
+// Colours from the one token file, for canvases.
+export const ink = (name) => getComputedStyle(document.documentElement).getPropertyValue(name).trim();

@@ -1,0 +1,107 @@
+// One manner of plot for all sheets: uPlot with our ink, names at the lines' ends, a crosshair that reads values,
+// zoom by drag and keys, back to full by double click, and export.
+import uPlot from 'uplot';
+import { ink } from './ink.js';
+
+export const AXES = ['roll', 'pitch', 'yaw'];
+
+export function axis(label, extra = {}) {
+  return { stroke: ink('--ink-soft'), grid: { stroke: ink('--hairline'), width: 1 }, ticks: { stroke: ink('--hairline'), width: 1, size: 4 }, font: '11px "IBM Plex Mono", monospace', labelFont: '12px "IBM Plex Sans Condensed", sans-serif', label, labelSize: 18, size: extra.side === 1 ? undefined : 46, ...extra };
+}
+
+export function line(label, colour, extra = {}) {
+  return { label, stroke: ink(colour), width: 1.6, points: { show: false }, ...extra };
+}
+
+// Names at the ends of the lines, pushed apart where they would lie on each other.
+function endLabels(names) {
+  return (u) => {
+    const g = u.ctx;
+    const ratio = devicePixelRatio || 1;
+    const labels = [];
+    u.series.forEach((s, i) => {
+      const name = names(i);
+      if (!i || !s.show || !name) return;
+      const ys = u.data[i];
+      let k = u.scales.x.max === null ? ys.length - 1 : Math.min(ys.length - 1, u.valToIdx(u.scales.x.max));
+      while (k > 0 && (ys[k] === null || Number.isNaN(ys[k]))) k--;
+      if (ys[k] === null) return;
+      labels.push({ y: Math.max(u.bbox.top + 8 * ratio, Math.min(u.bbox.top + u.bbox.height, u.valToPos(ys[k], s.scale ?? 'y', true))), name, colour: s.labelInk ?? s._stroke ?? s.stroke(u, i) });
+    });
+    labels.sort((a, b) => a.y - b.y);
+    for (let i = 1; i < labels.length; i++) labels[i].y = Math.max(labels[i].y, labels[i - 1].y + 15 * ratio);
+    const over = labels.length ? labels[labels.length - 1].y - (u.bbox.top + u.bbox.height) : 0;
+    if (over > 0) for (const l of labels) l.y -= over;
+    g.save();
+    g.font = `${12.5 * ratio}px "IBM Plex Sans Condensed", sans-serif`;
+    g.textBaseline = 'middle';
+    for (const l of labels) { g.fillStyle = l.colour; g.fillText(l.name, u.bbox.left + u.bbox.width + 7 * ratio, l.y); }
+    g.restore();
+  };
+}
+
+export function plot(box, { series, data, x, y, bands, range, names, reading, right = 92, hooks = {}, xRange }) {
+  box.replaceChildren();
+  const full = { min: data[0][0], max: data[0][data[0].length - 1] };
+  const options = {
+    width: box.clientWidth, height: Math.max(160, box.clientHeight), padding: [12, right, 0, 0],
+    legend: { show: false }, series: [{}, ...series], bands,
+    scales: { x: { time: false, ...(xRange ? { range: xRange } : {}) }, y: { range } },
+    axes: [axis(x, { side: 2, size: 40 }), axis(y)],
+    cursor: { drag: { x: true, y: false, setScale: true }, points: { size: 5 }, x: true, y: false },
+    hooks: { ...hooks, draw: [endLabels((i) => names[i - 1]), ...(hooks.draw ?? [])], setCursor: [(u) => { if (reading) reading(u.cursor.idx, u); }] },
+  };
+  const u = new uPlot(options, data, box);
+  const zoom = (factor, middle) => {
+    const { min, max } = u.scales.x;
+    const centre = middle ?? (min + max) / 2;
+    const half = ((max - min) * factor) / 2;
+    u.setScale('x', { min: Math.max(full.min, centre - half), max: Math.min(full.max, centre + half) });
+  };
+  const move = (share) => { const { min, max } = u.scales.x; const by = (max - min) * share; const s = Math.max(full.min - min, Math.min(full.max - max, by)); u.setScale('x', { min: min + s, max: max + s }); };
+  box.onkeydown = (e) => {
+    const idx = u.cursor.idx ?? Math.round(data[0].length / 2);
+    const step = (d) => { const k = Math.max(0, Math.min(data[0].length - 1, idx + d)); u.setCursor({ left: u.valToPos(data[0][k], 'x'), top: 20 }); };
+    const done = { '+': () => zoom(0.5), '=': () => zoom(0.5), '-': () => zoom(2), Home: () => u.setScale('x', full), ArrowLeft: () => (e.shiftKey ? move(-0.2) : step(-1)), ArrowRight: () => (e.shiftKey ? move(0.2) : step(1)) }[e.key];
+    if (done) { e.preventDefault(); e.stopPropagation(); done(); }
+  };
+  const fit = new ResizeObserver(() => u.setSize({ width: box.clientWidth, height: Math.max(160, box.clientHeight) }));
+  fit.observe(box);
+  u._stop = () => fit.disconnect();
+  box._plot = u;
+  return u;
+}
+
+export function exports(box, name, columns) {
+  for (const button of document.querySelectorAll('[data-export]')) {
+    button.onclick = () => {
+      const u = box._plot;
+      if (!u) return;
+      if (button.dataset.export === 'png') {
+        const canvas = document.createElement('canvas');
+        canvas.width = u.ctx.canvas.width;
+        canvas.height = u.ctx.canvas.height;
+        const g = canvas.getContext('2d');
+        g.fillStyle = ink('--sheet');
+        g.fillRect(0, 0, canvas.width, canvas.height);
+        g.drawImage(u.ctx.canvas, 0, 0);
+        save(canvas.toDataURL('image/png'), `${name}.png`);
+      } else {
+        const rows = [columns().join(',')];
+        for (let i = 0; i < u.data[0].length; i++) rows.push(u.data.map((c) => c[i] ?? '').join(','));
+        save(URL.createObjectURL(new Blob([rows.join('\n')], { type: 'text/csv' })), `${name}.csv`);
+      }
+    };
+  }
+}
+
+function save(href, name) {
+  const a = document.createElement('a');
+  a.href = href;
+  a.download = name;
+  a.click();
+}
+
+export const reader = () => { const el = document.getElementById('reading'); return (text) => { if (el) el.textContent = text; }; };
+export const picked = () => [...document.querySelectorAll('.axis-pick input:checked')].map((i) => i.value);
+export const onPick = (act) => document.querySelector('.axis-pick')?.addEventListener('change', act);

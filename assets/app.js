@@ -1,0 +1,22 @@
+import Alpine from '@alpinejs/csp';
+import { startShell } from './shell/shell.js';
+import { tray } from './shell/tray.js';
+import { bench } from './shell/bench.js';
+import { search } from './shell/search.js';
+import { startFields } from './tune/fields.js';
+import { startGains } from './tune/gains.js';
+import { startFilters } from './tune/filters.js';
+import { startTraces } from './flights/traces.js';
+import { startNoise } from './flights/noise.js';
+import { startResponse } from './flights/response.js';
+import { startLogs } from './flights/logs.js';
+import { startFirmware } from './firmware/firmware.js';
+import { startIdentity } from './craft/identity.js';
+import { startForms } from './record/forms.js';
+
+Alpine.data('tray', tray);
+Alpine.data('bench', bench);
+Alpine.data('search', search);
+Alpine.start();
+for (const start of [startShell, startForms, startFields, startGains, startFilters, startTraces, startNoise, startResponse, startLogs, startFirmware, startIdentity]) start();
+document.documentElement.dataset.ready = '1';

@@ -1,0 +1,282 @@
+// Sheet 52: rows of traces on one time base, fed from the pyramid. Only drawing and moving about.
+import { ink } from '../_parts/ink.js';
+
+const AXES = ['roll', 'pitch', 'yaw'];
+const GAP = 8;
+
+export function startTraces() {
+  const box = document.getElementById('traces');
+  if (!box) return;
+  new TraceView(box).start();
+}
+
+class TraceView {
+  constructor(box) {
+    this.box = box;
+    this.log = JSON.parse(box.dataset.log);
+    this.names = Object.keys(this.log.units);
+    this.from = 0;
+    this.to = this.log.samples;
+    this.cursor = null;
+    this.cache = null;
+    this.wanted = 0;
+    this.canvas = document.createElement('canvas');
+    this.over = document.createElement('canvas');
+    box.append(this.canvas, this.over);
+  }
+
+  start() {
+    this.preset = document.getElementById('preset');
+    this.preset.addEventListener('change', () => { this.cache = null; this.load(); });
+    for (const b of document.querySelectorAll('[data-zoom]')) b.addEventListener('click', () => (b.dataset.zoom === 'all' ? this.set(0, this.log.samples) : this.zoom(b.dataset.zoom === 'in' ? 0.4 : 2.5)));
+    document.getElementById('jump').addEventListener('change', (e) => { const s = this.sampleAt(Number(e.target.value)); const half = (this.to - this.from) / 2; this.cursor = s; this.set(s - half, s + half); });
+    this.mouse();
+    this.box.addEventListener('keydown', (e) => {
+      const span = this.to - this.from;
+      const act = { '+': () => this.zoom(0.5), '=': () => this.zoom(0.5), '-': () => this.zoom(2), Home: () => this.set(0, this.log.samples), ArrowLeft: () => this.set(this.from - span * 0.2, this.to - span * 0.2), ArrowRight: () => this.set(this.from + span * 0.2, this.to + span * 0.2) }[e.key];
+      if (act) { e.preventDefault(); e.stopPropagation(); act(); }
+    });
+    new ResizeObserver(() => this.draw()).observe(this.box);
+    document.addEventListener('theme', () => this.draw());
+    this.load();
+  }
+
+  rows() {
+    const has = (names) => names.filter(([n]) => this.names.includes(n));
+    const motion = (a) => ({ title: a, lines: has([[`rate_measured_${a}_dps`, '--measured'], [`rate_filtered_${a}_dps`, `--${a}`], [`setpoint_${a}_dps`, '--ink', true]]) });
+    const pattern = (re) => this.names.filter((n) => re.test(n));
+    const dashes = [[], [7, 3], [2, 3], [9, 3, 2, 3], [5, 5], [1, 4]];
+    const motors = (re) => pattern(re).map((n, i) => [n, ['--roll', '--pitch', '--yaw', '--ink', '--ink-soft', '--accent'][i % 6], dashes[i % 6]]);
+    const which = this.preset.value;
+    const rows = AXES.includes(which)
+      ? [motion(which), { title: 'P, D', lines: has([[`term_p_${which}`, `--${which}`], [`term_d_${which}`, '--ink', [5, 3]]]) }, { title: 'I, feed-forward', lines: has([[`term_i_${which}`, `--${which}`], [`term_ff_${which}`, '--ink', [5, 3]]]) }, { title: 'motors', lines: motors(/^output_/) }]
+      : which === 'motors' ? [{ title: 'outputs', lines: motors(/^output_/) }, { title: 'rotor speed', lines: motors(/^rpm_/) }, { title: 'throttle', lines: has([['throttle_pct', '--ink']]) }]
+        : which === 'power' ? [{ title: 'pack', lines: has([['battery_v', '--accent']]) }, { title: 'current', lines: has([['current_a', '--ink']]) }, { title: 'throttle', lines: has([['throttle_pct', '--ink']]) }]
+          : [...AXES.map(motion), { title: 'throttle', lines: has([['throttle_pct', '--ink']]) }];
+    return rows.filter((r) => r.lines.length);
+  }
+
+  // Seconds at a sample, through the gaps.
+  timeAt(sample) {
+    let seg = this.log.segments[0];
+    for (const s of this.log.segments) if (sample >= s.first) seg = s;
+    return seg.start_s + (sample - seg.first) / this.log.rate;
+  }
+
+  sampleAt(seconds) {
+    let seg = this.log.segments[0];
+    for (const s of this.log.segments) if (seconds >= s.start_s) seg = s;
+    return Math.max(0, Math.min(this.log.samples - 1, seg.first + (seconds - seg.start_s) * this.log.rate));
+  }
+
+  set(from, to) {
+    const least = Math.max(8, this.log.rate * 0.01);
+    let span = Math.max(least, Math.min(this.log.samples, to - from));
+    from = Math.max(0, Math.min(this.log.samples - span, from + (to - from - span) / 2));
+    this.from = from;
+    this.to = from + span;
+    this.draw();
+    this.load();
+  }
+
+  zoom(factor, around) {
+    const middle = around ?? this.cursor ?? (this.from + this.to) / 2;
+    const m = middle >= this.from && middle <= this.to ? middle : (this.from + this.to) / 2;
+    this.set(m - (m - this.from) * factor, m + (this.to - m) * factor);
+  }
+
+  async load() {
+    clearTimeout(this.timer);
+    this.timer = setTimeout(async () => {
+      const traces = [...new Set([...this.rows().flatMap((r) => r.lines.map(([n]) => n)), ...this.names.filter((n) => /^stick_|^output_/.test(n))])];
+      // Half a view more on each side, so that moving shows something at once.
+      const span = this.to - this.from;
+      const from = Math.max(0, Math.floor(this.from - span / 2));
+      const to = Math.min(this.log.samples, Math.ceil(this.to + span / 2));
+      const mine = ++this.wanted;
+      const response = await fetch(`${this.box.dataset.url}?traces=${traces.join(',')}&from=${from}&to=${to}`);
+      if (!response.ok || mine !== this.wanted) return;
+      const bytes = await response.arrayBuffer();
+      const head = new DataView(bytes).getUint32(0, true);
+      const about = JSON.parse(new TextDecoder().decode(new Uint8Array(bytes, 4, head)));
+      const per = about.count * (about.pairs ? 2 : 1);
+      about.data = Object.fromEntries(about.traces.map((n, i) => [n, new Float32Array(bytes, 4 + head + i * per * 4, per)]));
+      this.cache = about;
+      this.draw();
+      this.box.dataset.drawn = String(mine);
+    }, this.cache ? 60 : 0);
+  }
+
+  draw() {
+    const w = this.box.clientWidth;
+    const h = this.box.clientHeight;
+    const r = devicePixelRatio || 1;
+    for (const c of [this.canvas, this.over]) { c.width = w * r; c.height = h * r; }
+    const g = this.canvas.getContext('2d');
+    g.scale(r, r);
+    const left = 58;
+    const right = 104;
+    const bottom = 22;
+    this.area = { left, width: w - left - right, height: h - bottom };
+    const rows = this.rows();
+    const rowHeight = (h - bottom) / rows.length;
+    g.font = '11px "IBM Plex Mono", monospace';
+    this.grid(g, left, w - right, h - bottom);
+    rows.forEach((row, i) => this.row(g, row, left, i * rowHeight + GAP / 2, w - left - right, rowHeight - GAP));
+    this.cross();
+  }
+
+  grid(g, left, right, bottom) {
+    const t0 = this.timeAt(this.from);
+    const t1 = this.timeAt(this.to);
+    const step = nice((t1 - t0) / 8);
+    g.strokeStyle = ink('--hairline');
+    g.fillStyle = ink('--ink-soft');
+    g.textAlign = 'center';
+    const digits = Math.max(0, -Math.floor(Math.log10(step) + 1e-9));
+    for (let t = Math.ceil(t0 / step) * step; t <= t1; t += step) {
+      const x = this.x(this.sampleAt(t));
+      g.beginPath(); g.moveTo(x, 0); g.lineTo(x, bottom); g.stroke();
+      if (x < right - 24) g.fillText(`${t.toFixed(digits)}`, x, bottom + 15);
+    }
+    g.textAlign = 'left';
+    g.fillText('s', right + 6, bottom + 15);
+    // Where samples are missing, time jumps: marked, never bridged.
+    for (const s of this.log.segments.slice(1)) {
+      const x = this.x(s.first);
+      if (x > left && x < right) { g.save(); g.strokeStyle = ink('--caution'); g.setLineDash([2, 3]); g.beginPath(); g.moveTo(x, 0); g.lineTo(x, bottom); g.stroke(); g.fillStyle = ink('--caution'); g.fillText('gap', x + 3, 10); g.restore(); }
+    }
+  }
+
+  x(sample) { return this.area.left + ((sample - this.from) / (this.to - this.from)) * this.area.width; }
+
+  row(g, row, left, top, width, height) {
+    const c = this.cache;
+    g.strokeStyle = ink('--hairline');
+    g.strokeRect(left, top, width, height);
+    if (!c) return;
+    let low = Infinity;
+    let high = -Infinity;
+    const i0 = Math.max(0, Math.floor(this.from / c.size) - c.first);
+    const i1 = Math.min(c.count - 1, Math.ceil(this.to / c.size) - c.first);
+    for (const [name] of row.lines) {
+      const d = c.data[name];
+      if (!d) continue;
+      for (let i = i0; i <= i1; i++) { const a = c.pairs ? d[2 * i] : d[i]; const b = c.pairs ? d[2 * i + 1] : d[i]; if (a < low) low = a; if (b > high) high = b; }
+    }
+    if (!Number.isFinite(low)) return;
+    const pad = (high - low || 1) * 0.06;
+    low -= pad;
+    high += pad;
+    const y = (v) => top + height - ((v - low) / (high - low)) * height;
+    g.fillStyle = ink('--ink-soft');
+    g.textAlign = 'right';
+    const tick = nice((high - low) / 3);
+    const digits = Math.max(0, -Math.floor(Math.log10(tick) + 1e-9));
+    for (let v = Math.ceil(low / tick) * tick; v <= high; v += tick) { const py = y(v); if (py > top + 7 && py < top + height - 4) g.fillText(v.toFixed(digits), left - 6, py + 4); if (Math.abs(v) < tick / 1e6) { g.beginPath(); g.moveTo(left, py); g.lineTo(left + width, py); g.stroke(); } }
+    g.save();
+    g.beginPath();
+    g.rect(left, top, width, height);
+    g.clip();
+    for (const [name, colour, style] of row.lines) {
+      const d = c.data[name];
+      if (!d) continue;
+      g.strokeStyle = ink(colour);
+      g.lineWidth = colour === '--measured' ? 1 : 1.3;
+      g.setLineDash(style === true ? [6, 4] : style || []);
+      g.beginPath();
+      let segment = -1;
+      for (let i = i0; i <= i1; i++) {
+        const sample = (c.first + i) * c.size;
+        const px = this.x(sample);
+        const here = this.segmentOf(sample);
+        const a = c.pairs ? d[2 * i] : d[i];
+        if (here !== segment) { g.moveTo(px, y(a)); segment = here; } else g.lineTo(px, y(a));
+        if (c.pairs) g.lineTo(px, y(d[2 * i + 1]));
+      }
+      g.stroke();
+    }
+    g.restore();
+    g.setLineDash([]);
+    g.textAlign = 'left';
+    g.font = '600 12.5px "IBM Plex Sans Condensed", sans-serif';
+    g.fillStyle = ink('--ink');
+    const unit = this.log.units[row.lines[0][0]].unit;
+    g.fillText(`${row.title}, ${unit}`, left + width + 8, top + 12);
+    g.font = '12px "IBM Plex Sans Condensed", sans-serif';
+    row.lines.forEach(([name, colour], i) => { if (30 + i * 14 < height + 10) { g.fillStyle = ink(colour === '--measured' ? '--ink-soft' : colour); g.fillText(short(name), left + width + 8, top + 27 + i * 14); } });
+    g.font = '11px "IBM Plex Mono", monospace';
+  }
+
+  segmentOf(sample) { let n = 0; this.log.segments.forEach((s, i) => { if (sample >= s.first) n = i; }); return n; }
+
+  cross() {
+    const g = this.over.getContext('2d');
+    const r = devicePixelRatio || 1;
+    g.setTransform(r, 0, 0, r, 0, 0);
+    g.clearRect(0, 0, this.over.width, this.over.height);
+    if (this.drag && this.drag.x1 !== undefined && !this.drag.pan) { g.fillStyle = ink('--accent-wash'); g.globalAlpha = 0.5; g.fillRect(Math.min(this.drag.x0, this.drag.x1), 0, Math.abs(this.drag.x1 - this.drag.x0), this.area.height); g.globalAlpha = 1; }
+    if (this.cursor === null || this.cursor < this.from || this.cursor > this.to) return;
+    const x = this.x(this.cursor);
+    g.strokeStyle = ink('--ink');
+    g.setLineDash([2, 3]);
+    g.beginPath(); g.moveTo(x, 0); g.lineTo(x, this.area.height); g.stroke();
+    this.readings();
+  }
+
+  valueAt(name) {
+    const c = this.cache;
+    const d = c?.data[name];
+    if (!d) return null;
+    const i = Math.max(0, Math.min(c.count - 1, Math.round(this.cursor / c.size) - c.first));
+    return c.pairs ? (d[2 * i] + d[2 * i + 1]) / 2 : d[i];
+  }
+
+  readings() {
+    const span = (this.to - this.from) / this.log.rate;
+    document.getElementById('reading').textContent = `${this.timeAt(this.cursor).toFixed(span < 1 ? 4 : 2)} s`;
+    const list = document.createElement('dl');
+    for (const row of this.rows()) for (const [name] of row.lines) {
+      const v = this.valueAt(name);
+      const dt = document.createElement('dt');
+      dt.textContent = this.log.units[name].words;
+      const dd = document.createElement('dd');
+      dd.textContent = v === null ? '–' : `${v.toFixed(/rpm|us$/.test(name) ? 0 : 1)} ${this.log.units[name].unit}`;
+      list.append(dt, dd);
+    }
+    document.getElementById('values').replaceChildren(list);
+    const us = (n) => this.valueAt(`stick_${n}_us`);
+    const p = (v) => (v === null ? 0 : (v - 1500) / 500);
+    const outputs = this.names.filter((n) => /^output_/.test(n)).map((n) => [n.replace(/^output_|_pct$/g, '').replaceAll('_', ' '), this.valueAt(n)]);
+    const stick = (cx, x, y) => `<rect x="${cx - 36}" y="10" width="72" height="72" class="frame"/><path d="M${cx - 36} 46h72M${cx} 10v72" class="faint"/><circle cx="${cx + 34 * x}" cy="${46 - 34 * y}" r="5" class="dot"/>`;
+    const w = 110 / Math.max(1, outputs.length);
+    document.getElementById('sticks').innerHTML = stick(42, p(us('yaw')), p(us('throttle'))) + stick(126, p(us('roll')), p(us('pitch'))) + '<text x="84" y="100" class="cap mid">yaw, throttle · roll, pitch</text>'
+      + outputs.map(([, v], i) => `<rect x="${172 + i * w}" y="${82 - 0.72 * (v ?? 0)}" width="${w - 4}" height="${0.72 * (v ?? 0)}" class="bar"/><path d="M${172 + i * w} 82h${w - 4}" class="axis"/><text x="${172 + i * w + w / 2 - 2}" y="97" class="fig mid">${(v ?? 0).toFixed(0)}</text>`).join('') + '<text x="225" y="109" class="cap mid">motors, %</text>';
+  }
+
+  mouse() {
+    const at = (e) => e.clientX - this.box.getBoundingClientRect().left;
+    const sample = (x) => this.from + ((x - this.area.left) / this.area.width) * (this.to - this.from);
+    this.box.addEventListener('pointerdown', (e) => { if (e.button) return; this.drag = { x0: at(e), from: this.from, to: this.to, pan: e.shiftKey }; this.box.setPointerCapture(e.pointerId); });
+    this.box.addEventListener('pointermove', (e) => {
+      const x = at(e);
+      if (this.drag) {
+        this.drag.x1 = x;
+        if (this.drag.pan) { const by = ((this.drag.x0 - x) / this.area.width) * (this.drag.to - this.drag.from); this.set(this.drag.from + by, this.drag.to + by); return; }
+      }
+      this.cursor = Math.max(this.from, Math.min(this.to, sample(x)));
+      this.cross();
+    });
+    this.box.addEventListener('pointerup', () => {
+      const d = this.drag;
+      this.drag = null;
+      if (d && !d.pan && d.x1 !== undefined && Math.abs(d.x1 - d.x0) > 5) this.set(sample(Math.min(d.x0, d.x1)), sample(Math.max(d.x0, d.x1)));
+      else this.cross();
+    });
+    this.box.addEventListener('dblclick', () => this.set(0, this.log.samples));
+    this.box.addEventListener('wheel', (e) => { e.preventDefault(); if (e.shiftKey) { const by = ((this.to - this.from) * Math.sign(e.deltaY || e.deltaX)) / 8; this.set(this.from + by, this.to + by); } else this.zoom(e.deltaY > 0 ? 1.25 : 0.8, sample(at(e))); }, { passive: false });
+  }
+}
+
+const short = (name) => name.replace(/^rate_(measured|filtered)_.*/, '$1').replace(/^setpoint_.*/, 'asked').replace(/^term_ff_.*/, 'feed-forward').replace(/^term_(\w)_.*/, (m, t) => t.toUpperCase()).replace(/^(output|rpm)_/, '').replace(/_(pct|dps|v|a)$/, '').replaceAll('_', ' ');
+function nice(rough) { const p = 10 ** Math.floor(Math.log10(rough)); const m = rough / p; return (m < 1.5 ? 1 : m < 3.5 ? 2 : m < 7.5 ? 5 : 10) * p; }

@@ -1,0 +1,55 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Craft;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Ortholex\App\Record\Snapshot;
+use Ortholex\App\Record\Staging;
+use Ortholex\App\Shell\SheetController;
+use Ortholex\Core\Settings\Catalogue;
+use Symfony\Component\HttpKernel\Attribute\AsController;
+use Symfony\Component\HttpFoundation\JsonResponse;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\Routing\Attribute\Route;
+
+#[AsController]
+final class IdentityController extends SheetController
+{
+    public function __construct(private readonly LinkService $links, private readonly Worlds $worlds, private readonly EntityManagerInterface $entities, private readonly Catalogue $catalogue)
+    {
+    }
+
+    #[Route('/craft/{slug}/11', name: 'identity', methods: ['GET'])]
+    public function sheet(string $slug): Response
+    {
+        $craft = $this->crafts->named($slug);
+        $defaults = $this->catalogue->defaults($craft->version());
+        $different = 0;
+        foreach ($craft->settings as $name => $value) {
+            $different += isset($defaults[$name]) && !Staging::same($defaults[$name], $value) ? 1 : 0;
+        }
+        $snapshots = $this->entities->getRepository(Snapshot::class)->findBy(['craft' => $craft], ['id' => 'ASC']);
+
+        return $this->show($craft, '11', 'Craft/identity.html.twig', new IdentityView(
+            $this->links->isLinked($craft), $different, \count($snapshots), [] === $snapshots ? null : $snapshots[0]->takenAt->format('Y-m-d H:i'), $this->worlds->of($craft)->physics->frame,
+        ));
+    }
+
+    #[Route('/craft/{slug}/link', name: 'link', methods: ['POST'])]
+    public function link(string $slug): JsonResponse
+    {
+        $snapshot = $this->links->link($this->crafts->named($slug));
+
+        return new JsonResponse(['said' => null === $snapshot ? 'Linked.' : 'Linked. A snapshot of everything was taken before anything is changed.']);
+    }
+
+    #[Route('/craft/{slug}/let-go', name: 'let_go', methods: ['POST'])]
+    public function letGo(string $slug): JsonResponse
+    {
+        $this->links->letGo($this->crafts->named($slug));
+
+        return new JsonResponse(['said' => 'The link was let go.']);
+    }
+}

@@ -1,0 +1,90 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Craft;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Ortholex\App\Firmware\Shelf;
+use Ortholex\App\Flights\AnalysisStore;
+use Ortholex\App\Flights\Log;
+use Ortholex\App\Record\Staging;
+use Ortholex\App\Work\Job;
+use Ortholex\App\Work\Jobs;
+
+/** Works out what each craft needs next, most pressing first. */
+final readonly class NextSteps
+{
+    private const OVERSHOOT = 1.2;
+
+    public function __construct(private EntityManagerInterface $entities, private Staging $staging, private Jobs $jobs, private AnalysisStore $analyses, private Shelf $shelf)
+    {
+    }
+
+    /** @return list<NextStep> */
+    public function of(Craft $craft): array
+    {
+        $steps = [];
+        foreach ($this->jobs->of($craft) as $job) {
+            if (Job::INTERRUPTED === $job->state || Job::FAILED === $job->state) {
+                $steps[] = new NextStep("“{$job->title}” was not finished.", 'flash' === $job->kind ? '12' : '51', 'See what happened');
+            }
+        }
+        if ($craft->inBootloader) {
+            $steps[] = new NextStep('The board waits in its bootloader, without whole firmware.', '12', 'Finish writing');
+        }
+        if (!$craft->isKnown()) {
+            $steps[] = new NextStep('Plug the cable and link it, so that its board is read and a snapshot is kept before anything is changed.', '11', 'Look before touching');
+
+            return $steps;
+        }
+        $staged = \count($this->staging->of($craft));
+        if ($staged > 0) {
+            $steps[] = new NextStep(1 === $staged ? 'One change is staged, not yet on the craft.' : "$staged changes are staged, not yet on the craft.", '61', 'Open the tray');
+        }
+        $log = $this->entities->getRepository(Log::class)->findOneBy(['craft' => $craft], ['id' => 'DESC']);
+        if (null === $log) {
+            $steps[] = new NextStep('Fly a first card, so that there is a log to learn from.', '51', 'Fly');
+        } elseif (null !== $this->analyses->text($log)) {
+            foreach ($this->overshoots($log) as $axis => $peak) {
+                $steps[] = new NextStep(sprintf('%s overshoots by %.0f %% in %s.', ucfirst($axis), 100 * ($peak - 1), $log->code), '61', 'Tune it');
+            }
+        }
+        $newest = $this->newest($craft);
+        if (null !== $newest) {
+            $steps[] = new NextStep("Loam $newest is on the shelf for its board; it runs {$craft->version}.", '12', 'See what is new');
+        }
+        if ([] === $steps) {
+            $steps[] = new NextStep('Nothing presses. Fly, and read the log.', '51', 'Fly');
+        }
+
+        return $steps;
+    }
+
+    /** @return array<string, float> axes whose step peaks too high */
+    private function overshoots(Log $log): array
+    {
+        $over = [];
+        $step = $this->analyses->of($log)['report']['step'] ?? [];
+        foreach (\is_array($step) ? $step : [] as $axis => $numbers) {
+            $peak = \is_array($numbers) ? ($numbers['peak'] ?? null) : null;
+            if (\is_string($axis) && is_numeric($peak) && $peak > self::OVERSHOOT) {
+                $over[$axis] = (float) $peak;
+            }
+        }
+
+        return $over;
+    }
+
+    private function newest(Craft $craft): ?string
+    {
+        foreach ($this->shelf->items() as $item) {
+            $m = $item->manifest;
+            if (null !== $m && !$m->version->isPreRelease() && \in_array($craft->hardwareId, $m->hardware, true)) {
+                return null !== $craft->version && $m->version->compare($craft->version()) > 0 ? $m->version->toString() : null;
+            }
+        }
+
+        return null;
+    }
+}

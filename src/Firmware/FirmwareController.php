@@ -1,0 +1,137 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Firmware;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Ortholex\App\Craft\Craft;
+use Ortholex\App\Craft\LinkService;
+use Ortholex\App\Shell\BadRequest;
+use Ortholex\App\Shell\Input;
+use Ortholex\App\Shell\SheetController;
+use Ortholex\App\Shell\Uploads;
+use Ortholex\App\Work\Job;
+use Ortholex\App\Work\Jobs;
+use Ortholex\Core\Firmware\FirmwareError;
+use Ortholex\Core\Firmware\Fit;
+use Ortholex\Core\Firmware\HexImage;
+use Ortholex\Core\Firmware\PageWriter;
+use Symfony\Component\HttpKernel\Attribute\AsController;
+use Symfony\Component\HttpFoundation\JsonResponse;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\Routing\Attribute\Route;
+
+#[AsController]
+final class FirmwareController extends SheetController
+{
+    public function __construct(
+        private readonly Shelf $shelf,
+        private readonly LinkService $links,
+        private readonly Jobs $jobs,
+        private readonly Uploads $uploads,
+        private readonly EntityManagerInterface $entities,
+    ) {
+    }
+
+    #[Route('/craft/{slug}/12', name: 'firmware', methods: ['GET'])]
+    public function sheet(string $slug, Request $request): Response
+    {
+        $craft = $this->crafts->named($slug);
+        $preReleases = $request->query->getBoolean('pre');
+        $otherBoards = $request->query->getBoolean('others');
+        $rows = [];
+        $hidden = 0;
+        foreach ($this->shelf->items() as $item) {
+            $m = $item->manifest;
+            if (null === $m || ($m->version->isPreRelease() && !$preReleases)) {
+                ++$hidden;
+            } elseif ($otherBoards || null === $craft->hardwareId || \in_array($craft->hardwareId, $m->hardware, true)) {
+                $rows[] = $this->row($craft, $item, null);
+            }
+        }
+        $name = $request->query->getString('image');
+        $chosen = null;
+        $extent = null;
+        if ('' !== $name) {
+            $item = $this->shelf->item($name);
+            $image = Shelf::read($item->path);
+            $chosen = $this->row($craft, $item, $image);
+            $pages = PageWriter::pages($image, $craft->flashFrom > 0 && $image->lowest() >= $craft->flashFrom ? $craft->flashFrom : $image->lowest(), $craft->pageBytes);
+            $extent = new ImageExtent($image->lowest(), $image->end(), $image->size(), \count($pages), \count($image->gaps()), $image->sha256());
+        }
+        $flash = $this->entities->getRepository(Job::class)->findOneBy(['craft' => $craft, 'kind' => 'flash'], ['id' => 'DESC']);
+        if (null !== $flash) {
+            $flash = $this->jobs->find((int) $flash->id);
+        }
+
+        return $this->show($craft, '12', 'Firmware/firmware.html.twig', new FirmwareView(
+            $rows, $hidden, $preReleases, $otherBoards, $chosen, $extent, $flash, self::report($flash), $this->links->isLinked($craft),
+        ));
+    }
+
+    #[Route('/craft/{slug}/firmware/from-disk', name: 'firmware_from_disk', methods: ['POST'])]
+    public function fromDisk(string $slug, Request $request): JsonResponse
+    {
+        $this->crafts->named($slug);
+        $path = $this->uploads->path(Input::of($request)->text('upload'));
+        try {
+            $item = $this->shelf->takeIn($path);
+        } catch (FirmwareError $e) {
+            @unlink($path);
+            throw BadRequest::at('file', $e->getMessage());
+        }
+
+        return new JsonResponse(['image' => $item->name]);
+    }
+
+    #[Route('/craft/{slug}/firmware/write', name: 'firmware_write', methods: ['POST'])]
+    public function write(string $slug, Request $request): JsonResponse
+    {
+        $craft = $this->crafts->named($slug);
+        $input = Input::of($request);
+        $item = $this->shelf->item($input->text('image', 200));
+        $this->links->demandLinked($craft);
+        $row = $this->row($craft, $item, Shelf::read($item->path));
+        if (!$row->fit->mayBeWritten()) {
+            throw BadRequest::at('image', 'This image does not fit and cannot be written. '.implode(' ', $row->fit->reasons));
+        }
+        $typed = $input->text('typed', 80);
+        if ($row->fit->needsTypedName() && 0 !== strcasecmp($typed, (string) $craft->board)) {
+            throw BadRequest::at('typed', "Type the name of the board, {$craft->board}, to write an image that nothing vouches for.");
+        }
+        $job = $this->jobs->start($craft, 'flash', 'Write '.(null === $item->manifest ? 'an image from disk' : 'Loam '.$item->manifest->version->toString()), [
+            'image' => $item->name, 'keep' => !$input->flag('wipe'), 'typed' => $typed, 'resume' => $input->flag('resume'),
+        ]);
+
+        return new JsonResponse(['job' => $job->id]);
+    }
+
+    /** In a list the manifest is judged; the file itself is judged when it is chosen, and again when it is written. */
+    private function row(Craft $craft, ShelfItem $item, ?HexImage $image): FirmwareRow
+    {
+        $fit = null === $image && null !== $item->manifest ? Fit::byManifest($item->manifest, $craft->identity(), $craft->uses) : Fit::judge($image ?? Shelf::read($item->path), $item->manifest, $craft->identity(), $craft->uses);
+        $compared = null === $item->manifest || null === $craft->version ? 0 : $item->manifest->version->compare($craft->version());
+
+        return new FirmwareRow($item, $fit, $compared);
+    }
+
+    /** @return array<string, list<array<string, mixed>>> */
+    private static function report(?Job $flash): array
+    {
+        $report = [];
+        $rows = $flash->result['report'] ?? [];
+        foreach (\is_array($rows) ? $rows : [] as $row) {
+            if (\is_array($row) && \is_string($row['kind'] ?? null)) {
+                $fields = [];
+                foreach ($row as $key => $value) {
+                    $fields[(string) $key] = $value;
+                }
+                $report[$row['kind']][] = $fields;
+            }
+        }
+
+        return $report;
+    }
+}

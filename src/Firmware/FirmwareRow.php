@@ -1,0 +1,15 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Firmware;
+
+use Ortholex\Core\Firmware\Fit;
+
+/** One image on sheet 12 with its verdict. */
+final readonly class FirmwareRow
+{
+    public function __construct(public ShelfItem $item, public Fit $fit, public int $compared)
+    {
+    }
+}

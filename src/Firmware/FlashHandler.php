@@ -1,0 +1,154 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Firmware;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Ortholex\App\Craft\Craft;
+use Ortholex\App\Craft\LinkService;
+use Ortholex\App\Craft\Worlds;
+use Ortholex\App\Record\Commit;
+use Ortholex\App\Record\ChangeEntry;
+use Ortholex\App\Record\Snapshot;
+use Ortholex\App\Work\Job;
+use Ortholex\App\Work\JobHandler;
+use Ortholex\App\Work\JobProgress;
+use Ortholex\Core\Firmware\FirmwareError;
+use Ortholex\Core\Firmware\PageWriter;
+use Ortholex\Core\Firmware\Version;
+use Ortholex\Core\Settings\Catalogue;
+use Ortholex\Core\Settings\Fate;
+use Ortholex\Core\Settings\Migration;
+
+/**
+ * Writes an image to a board: snapshot, bootloader, pages, read-back, restart, version, settings.
+ *
+ * Started again after an interruption it finds the board in its bootloader, skips the pages that already hold
+ * what they should, and goes on; the snapshot to restore is kept with the craft's record, not with the process.
+ */
+final readonly class FlashHandler implements JobHandler
+{
+    private const BOOT_MS = 4000;
+
+    public function __construct(
+        private Shelf $shelf,
+        private Worlds $worlds,
+        private LinkService $links,
+        private Commit $commit,
+        private Catalogue $catalogue,
+        private EntityManagerInterface $entities,
+    ) {
+    }
+
+    public function kind(): string
+    {
+        return 'flash';
+    }
+
+    public function run(Job $job, JobProgress $progress): array
+    {
+        $craft = $job->craft;
+        $keep = true === ($job->order['keep'] ?? true);
+        $typed = \is_string($job->order['typed'] ?? null) ? $job->order['typed'] : '';
+        $item = $this->shelf->item(\is_string($job->order['image'] ?? null) ? $job->order['image'] : '');
+        $client = $this->worlds->client($craft);
+        $progress->at(0.0, 'asking the board who it is');
+        $identity = $client->awaitIdentity(self::BOOT_MS);
+        $craft->recognise($identity);
+
+        $image = Shelf::read($item->path);
+        $fit = $this->shelf->fit($item, $identity, []);
+        if (!$fit->mayBeWritten() || ($fit->needsTypedName() && 0 !== strcasecmp(trim($typed), $identity->board))) {
+            throw FirmwareError::of('The image was not written. '.implode(' ', $fit->reasons));
+        }
+
+        if (!$identity->inBootloader) {
+            $progress->at(0.01, 'taking a snapshot of all settings');
+            $craft->settings = $client->readSettings();
+            $this->links->snapshot($craft, 'Before flashing '.($item->manifest?->version->toString() ?? 'an image from disk'), true);
+            $this->entities->flush();
+            $progress->at(0.02, 'entering the bootloader');
+            $client->toBootloader();
+            $identity = $client->awaitIdentity(self::BOOT_MS);
+            if (!$identity->inBootloader) {
+                throw FirmwareError::of('The board did not stay in its bootloader. Hold its bootloader button on the bench strip, and try again.');
+            }
+        }
+        $craft->inBootloader = true;
+        $this->entities->flush();
+
+        $writer = new PageWriter($client);
+        $pages = PageWriter::pages($image, $identity->flashFrom, $identity->pageBytes);
+        $skip = true === ($job->order['resume'] ?? false) ? $writer->alreadyWritten($pages) : 0;
+        $started = microtime(true);
+        $writer->write($pages, $skip, function (int $done, int $of) use ($progress, $started, $skip): void {
+            $left = $done > $skip ? (microtime(true) - $started) / ($done - $skip) * ($of - $done) : 0;
+            $progress->at(0.03 + 0.72 * $done / $of, sprintf('writing page %d of %d, %.0f s left', $done, $of, $left));
+        });
+        $writer->verify($pages, fn (int $done, int $of) => $progress->at(0.75 + 0.17 * $done / $of, "reading back page $done of $of"));
+
+        if (!$keep) {
+            $client->wipeSettings();
+        }
+        $progress->at(0.93, 'restarting the board');
+        $client->run();
+        $identity = $client->awaitIdentity(self::BOOT_MS);
+        if ($identity->inBootloader || null === $identity->version) {
+            throw FirmwareError::of('The board is still in its bootloader: the image was written and verified, but it does not start on this board. Write an image that fits.');
+        }
+        $craft->recognise($identity);
+        if (null !== $item->manifest && 0 !== $item->manifest->version->compare($identity->version)) {
+            throw FirmwareError::of('The board answers with version '.$identity->version->toString().' instead of '.$item->manifest->version->toString().'.');
+        }
+        $progress->at(0.95, 'returning the settings');
+        $craft->settings = $client->readSettings();
+        $craft->linkedSince = $this->worlds->of($craft)->store->peek()->cableMoves;
+        $report = $keep ? $this->returnSettings($craft, $identity->version) : $this->noteWipe($craft, $identity->version);
+        $this->entities->flush();
+
+        return ['version' => $identity->version->toString(), 'kept' => $keep, 'skipped' => $skip, 'pages' => \count($pages)] + $report;
+    }
+
+    /** @return array<string, mixed> */
+    private function returnSettings(Craft $craft, Version $now): array
+    {
+        $snapshot = $this->entities->getRepository(Snapshot::class)->findOneBy(['craft' => $craft], ['id' => 'DESC']);
+        if (null === $snapshot || '' === $snapshot->version) {
+            return ['report' => [], 'note' => 'No snapshot of before was found, so the settings are the firmware\'s defaults.'];
+        }
+        $migration = Migration::between($this->catalogue, $snapshot->settings, Version::parse($snapshot->version), $now);
+        $changes = [];
+        foreach ($migration->settings as $name => $value) {
+            if (!isset($craft->settings[$name]) || $craft->settings[$name] !== $value) {
+                $changes[$name] = $value;
+            }
+        }
+        $what = "Flash: {$snapshot->version} to ".$now->toString();
+        if ([] === $changes) {
+            $this->record($craft, $what, 'Settings returned; none had to change.');
+        } else {
+            $this->commit->apply($craft, $changes, $what, 'Settings returned after flashing.');
+        }
+        $report = [];
+        foreach ($migration->fates as $fate) {
+            $report[] = ['kind' => $fate->kind, 'old' => $fate->oldName, 'old_value' => $fate->oldValue, 'new' => $fate->newName, 'new_value' => $fate->newValue, 'reason' => $fate->reason];
+        }
+
+        return ['report' => $report, 'from' => $snapshot->version, 'changed' => \count(array_filter($migration->fates, static fn (Fate $f): bool => Fate::KEPT !== $f->kind))];
+    }
+
+    /** @return array<string, mixed> */
+    private function noteWipe(Craft $craft, Version $now): array
+    {
+        $this->record($craft, 'Flash to '.$now->toString(), 'Settings area wiped; the firmware\'s defaults apply. The snapshot of before is on sheet 72.');
+
+        return ['report' => [], 'note' => 'The settings area was wiped. The snapshot of before is on sheet 72.'];
+    }
+
+    private function record(Craft $craft, string $what, string $reason): void
+    {
+        ++$craft->revision;
+        $this->entities->persist(new ChangeEntry($craft, $craft->revision, new \DateTimeImmutable(), $what, $reason, []));
+    }
+}

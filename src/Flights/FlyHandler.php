@@ -1,0 +1,75 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Flights;
+
+use Ortholex\App\Craft\Worlds;
+use Ortholex\App\Work\Job;
+use Ortholex\App\Work\JobCancelled;
+use Ortholex\App\Work\JobHandler;
+use Ortholex\App\Work\JobProgress;
+use Ortholex\Bench\Flight\FlightCard;
+use Ortholex\Bench\Flight\FlightSimulator;
+use Ortholex\Bench\World\WorldState;
+use Ortholex\Core\FlightLog\LogError;
+use Ortholex\Core\Settings\Catalogue;
+use Ortholex\Core\Settings\Migration;
+use Symfony\Component\Yaml\Yaml;
+
+/** Flies a card on the bench with what the board holds, and brings the recorder's file in like any other log. */
+final readonly class FlyHandler implements JobHandler
+{
+    public function __construct(private Worlds $worlds, private Catalogue $catalogue, private LogImport $import, private string $dataFolder)
+    {
+    }
+
+    public function kind(): string
+    {
+        return 'fly';
+    }
+
+    public function run(Job $job, JobProgress $progress): array
+    {
+        $card = \is_string($job->order['card'] ?? null) ? $job->order['card'] : '';
+        $seed = \is_int($job->order['seed'] ?? null) ? $job->order['seed'] : 1;
+        $seconds = \is_int($job->order['seconds'] ?? null) ? $job->order['seconds'] : 40;
+        $world = $this->worlds->of($job->craft);
+        $state = $world->store->peek();
+        $version = $world->board($state)->version();
+        // In flight the pack feeds the board: it flies with what it kept, not with what a cable left in its memory.
+        $kept = WorldState::FIRMWARE === $state->mode && [] !== $state->running ? $state->running : $state->kept;
+        if (null === $version || WorldState::BOOTLOADER === $state->mode) {
+            throw LogError::of('The board has no whole firmware, so the craft cannot fly. Write it on sheet 12.');
+        }
+        $settings = Migration::between($this->catalogue, $kept, $version, \Ortholex\Core\Firmware\Version::parse(Catalogue::CURRENT))->settings;
+        $simulator = new FlightSimulator($world->physics);
+        $folder = "$this->dataFolder/recorder";
+        if (!is_dir($folder)) {
+            mkdir($folder, 0o775, true);
+        }
+        $path = "$folder/job-{$job->id}.csv";
+        $stream = fopen($path, 'w') ?: throw LogError::of("The recorder's folder $folder cannot be written.");
+        $head = Yaml::dump(['flight.card' => $card, 'flight.craft' => $job->craft->name, 'flight.firmware' => 'Loam '.$version->toString()] + $settings);
+        try {
+            $flown = $simulator->fly(
+                FlightCard::fly($card, $seconds, $world->physics->receiverHz, $simulator->hoverThrottle(), $seed),
+                $settings, $seconds, $seed + 7, $state->faults, $stream, $head,
+                static function (float $share) use ($progress, $seconds): bool {
+                    $progress->at(0.6 * $share, sprintf('in the air, %.0f of %d s', $share * $seconds, $seconds));
+
+                    return true;
+                },
+            );
+            fclose($stream);
+            if (!$flown) {
+                throw new JobCancelled('The flight was called back; no log was kept.');
+            }
+            $log = $this->import->import($job->craft, $path, FlightCard::CARDS[$card], $progress, 0.6);
+        } finally {
+            @unlink($path);
+        }
+
+        return ['log' => $log->id, 'code' => $log->code];
+    }
+}

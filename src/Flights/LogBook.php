@@ -1,0 +1,74 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Flights;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Ortholex\App\Craft\Craft;
+use Ortholex\App\Record\Staging;
+use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
+
+/** A craft's logs, and which one a sheet is about. */
+final readonly class LogBook
+{
+    public function __construct(private EntityManagerInterface $entities, private AnalysisStore $analyses)
+    {
+    }
+
+    /** @return list<Log> newest first */
+    public function of(Craft $craft): array
+    {
+        return $this->entities->getRepository(Log::class)->findBy(['craft' => $craft], ['id' => 'DESC'], 200);
+    }
+
+    /**
+     * @throws NotFoundHttpException when it is not this craft's
+     */
+    public function one(Craft $craft, int $id): Log
+    {
+        return $this->entities->getRepository(Log::class)->findOneBy(['craft' => $craft, 'id' => $id]) ?? throw new NotFoundHttpException("{$craft->name} has no log with this number.");
+    }
+
+    /** The log asked for, or the newest; null when there is none. */
+    public function chosen(Craft $craft, int $id): ?Log
+    {
+        return $id > 0 ? $this->one($craft, $id) : $this->entities->getRepository(Log::class)->findOneBy(['craft' => $craft], ['id' => 'DESC']);
+    }
+
+    /** @return list<LogRow> newest first */
+    public function rows(Craft $craft): array
+    {
+        $logs = $this->of($craft);
+        $rows = [];
+        foreach ($logs as $i => $log) {
+            $steps = [];
+            $report = null === $this->analyses->text($log) ? [] : ($this->analyses->of($log)['report']['step'] ?? []);
+            foreach (\is_array($report) ? $report : [] as $axis => $s) {
+                if (\is_string($axis) && \is_array($s)) {
+                    $steps[$axis] = [
+                        'peak' => is_numeric($s['peak'] ?? null) ? (float) $s['peak'] : null, 'delay' => is_numeric($s['delay_ms'] ?? null) ? (float) $s['delay_ms'] : null,
+                        'grade' => \is_string($s['grade'] ?? null) ? $s['grade'] : '',
+                    ];
+                }
+            }
+            $rows[] = new LogRow($log, $steps, isset($logs[$i + 1]) ? self::difference($logs[$i + 1], $log) : []);
+        }
+
+        return $rows;
+    }
+
+    /** @return array<string, array{from: float|int|bool|string, to: float|int|bool|string}> settings that two flights do not share */
+    public static function difference(Log $before, Log $after): array
+    {
+        $changed = [];
+        foreach ($after->settings as $name => $value) {
+            $old = $before->settings[$name] ?? null;
+            if (null !== $old && !str_starts_with($name, 'flight.') && !Staging::same($old, $value)) {
+                $changed[$name] = ['from' => $old, 'to' => $value];
+            }
+        }
+
+        return $changed;
+    }
+}

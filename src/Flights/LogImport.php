@@ -1,0 +1,75 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Flights;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Ortholex\App\Craft\Craft;
+use Ortholex\App\Work\JobProgress;
+use Ortholex\Core\FlightLog\LogError;
+use Ortholex\Core\FlightLog\LogReader;
+use Ortholex\Core\FlightLog\Segment;
+use Ortholex\Core\FlightLog\TimeFault;
+use Symfony\Component\Yaml\Exception\ParseException;
+use Symfony\Component\Yaml\Yaml;
+
+/** The one road by which logs come in: reader, columns, store, analysis. All of a log is stored, or nothing. */
+final readonly class LogImport
+{
+    public function __construct(private EntityManagerInterface $entities, private LogStore $store, private AnalysisStore $analyses)
+    {
+    }
+
+    /** @throws LogError when the file is no log; nothing is stored then */
+    public function import(Craft $craft, string $path, string $title, JobProgress $progress, float $from = 0.0): Log
+    {
+        $share = static fn (float $s): float => $from + (1 - $from) * $s;
+        $flight = LogReader::readFile($path, progress: static fn (float $read) => $progress->at($share(0.45 * $read), sprintf('reading, %.0f %%', 100 * $read)));
+        $known = $this->entities->getRepository(Log::class)->findOneBy(['craft' => $craft, 'sha256' => (string) hash_file('sha256', $path)]);
+        if (null !== $known) {
+            throw LogError::of("This very log is already here as {$known->code}.");
+        }
+        $progress->at($share(0.46), 'storing the traces');
+        $last = $this->entities->createQuery('SELECT MAX(l.code) FROM '.Log::class.' l WHERE l.craft = :c')->setParameter('c', $craft)->getSingleScalarResult();
+        $number = \is_string($last) ? (int) substr($last, 2) + 1 : 1;
+        $log = new Log(
+            $craft, sprintf('%s-%04d', strtoupper($craft->slug[0]), $number), $title, (string) hash_file('sha256', $path), new \DateTimeImmutable(),
+            $flight->clock->durationS(), $flight->clock->rateHz, $flight->clock->samples, $flight->names(),
+            array_map(static fn (Segment $s): array => ['first' => $s->first, 'count' => $s->count, 'start_s' => $s->startS], $flight->clock->segments),
+            array_map(static fn (TimeFault $f): array => ['kind' => $f->kind, 'at_s' => $f->atS, 'length_s' => $f->lengthS, 'row' => $f->row], \array_slice($flight->clock->faults, 0, 200)),
+            ['count' => $flight->badRows->count, 'places' => $flight->badRows->places],
+            $flight->settings, self::settings($flight->settings),
+        );
+        $this->entities->wrapInTransaction(function () use ($log, $flight): void {
+            $this->entities->persist($log);
+            $this->entities->flush();
+            $this->store->save((int) $log->id, $flight);
+        });
+        unset($flight);
+        $progress->at($share(0.7), 'analysing');
+        $this->analyses->of($log);
+        $progress->at(1.0, 'done');
+
+        return $log;
+    }
+
+    /** @return array<string, float|int|bool|string> settings from the head; none when it is no flat YAML */
+    private static function settings(string $head): array
+    {
+        try {
+            $data = Yaml::parse($head);
+        } catch (ParseException) {
+            // Someone else's comments are no settings; the head itself is kept as it was.
+            return [];
+        }
+        $settings = [];
+        foreach (\is_array($data) ? $data : [] as $name => $value) {
+            if (\is_string($name) && \is_scalar($value)) {
+                $settings[$name] = $value;
+            }
+        }
+
+        return $settings;
+    }
+}

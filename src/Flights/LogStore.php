@@ -1,0 +1,128 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Flights;
+
+use Doctrine\DBAL\Connection;
+use Doctrine\DBAL\ParameterType;
+use Ortholex\Core\FlightLog\BadRows;
+use Ortholex\Core\FlightLog\FlightLog;
+
+/**
+ * Samples in the database: float32 chunks per trace, and above them a pyramid of least and greatest.
+ *
+ * Level 0 is the samples; a bucket of level k covers 4^k samples and is two floats, least then greatest. Any view
+ * reads one level, chosen so that it has at most 2000 buckets.
+ */
+final readonly class LogStore
+{
+    public const FACTOR = 4;
+    public const MOST_BUCKETS = 2000;
+    private const CHUNK_VALUES = 16384;
+
+    public function __construct(private Connection $db)
+    {
+    }
+
+    public function save(int $logId, FlightLog $log): void
+    {
+        $insert = $this->db->prepare('INSERT INTO log_chunk (log_id, trace, level, part, data) VALUES (?, ?, ?, ?, ?)');
+        $put = static function (string $trace, int $level, string $bytes) use ($insert, $logId): void {
+            foreach (str_split($bytes, 4 * self::CHUNK_VALUES) as $part => $data) {
+                $insert->bindValue(1, $logId, ParameterType::INTEGER);
+                $insert->bindValue(2, $trace);
+                $insert->bindValue(3, $level, ParameterType::INTEGER);
+                $insert->bindValue(4, $part, ParameterType::INTEGER);
+                $insert->bindValue(5, $data, ParameterType::LARGE_OBJECT);
+                $insert->executeStatement();
+            }
+        };
+        foreach ($log->packed as $trace => $bytes) {
+            $put($trace, 0, $bytes);
+            $low = $high = $log->trace($trace);
+            for ($level = 1; \count($low) > self::MOST_BUCKETS; ++$level) {
+                [$low, $high] = self::coarser($low, $high);
+                $pairs = [];
+                foreach ($low as $i => $v) {
+                    $pairs[] = $v;
+                    $pairs[] = $high[$i];
+                }
+                $put($trace, $level, FlightLog::packFloats($pairs));
+            }
+        }
+    }
+
+    /**
+     * The samples or buckets that a view needs.
+     *
+     * @param list<string> $traces
+     *
+     * @return array{level: int, first: int, count: int, data: list<string>} buckets of the level, and one packed string per trace
+     */
+    public function view(int $logId, array $traces, int $fromSample, int $toSample): array
+    {
+        $level = 0;
+        $size = 1;
+        while (($toSample - $fromSample) / $size > self::MOST_BUCKETS) {
+            $size *= self::FACTOR;
+            ++$level;
+        }
+        $first = intdiv($fromSample, $size);
+        $last = intdiv(max($fromSample, $toSample - 1), $size);
+        $values = 0 === $level ? 1 : 2;
+        $perChunk = intdiv(self::CHUNK_VALUES, $values);
+        $data = [];
+        $count = $last - $first + 1;
+        foreach ($traces as $trace) {
+            $rows = $this->db->fetchFirstColumn('SELECT data FROM log_chunk WHERE log_id = ? AND trace = ? AND level = ? AND part BETWEEN ? AND ? ORDER BY part', [$logId, $trace, $level, intdiv($first, $perChunk), intdiv($last, $perChunk)]);
+            $bytes = implode('', array_map(static fn (mixed $r): string => \is_resource($r) ? (string) stream_get_contents($r) : (\is_string($r) ? $r : ''), $rows));
+            $bytes = substr($bytes, ($first % $perChunk) * 4 * $values, $count * 4 * $values);
+            $count = min($count, intdiv(\strlen($bytes), 4 * $values));
+            $data[] = $bytes;
+        }
+
+        return ['level' => $level, 'first' => $first, 'count' => $count, 'data' => array_map(static fn (string $b): string => substr($b, 0, $count * 4 * $values), $data)];
+    }
+
+    /** @param list<string>|null $only traces to load; all when null */
+    public function load(Log $log, ?array $only = null): FlightLog
+    {
+        $packed = [];
+        foreach ($only ?? $log->traces as $trace) {
+            if (\in_array($trace, $log->traces, true)) {
+                $rows = $this->db->fetchFirstColumn('SELECT data FROM log_chunk WHERE log_id = ? AND trace = ? AND level = 0 ORDER BY part', [$log->id, $trace]);
+                $packed[$trace] = implode('', array_map(static fn (mixed $r): string => \is_resource($r) ? (string) stream_get_contents($r) : (\is_string($r) ? $r : ''), $rows));
+            }
+        }
+
+        return new FlightLog($log->clock(), $packed, $log->head, new BadRows($log->badRows['count'], $log->badRows['places']));
+    }
+
+    /**
+     * @param list<float> $low
+     * @param list<float> $high
+     *
+     * @return array{list<float>, list<float>}
+     */
+    private static function coarser(array $low, array $high): array
+    {
+        $l = $h = [];
+        for ($i = 0, $n = \count($low); $i < $n; $i += self::FACTOR) {
+            $a = $low[$i];
+            $b = $high[$i];
+            for ($j = $i + 1, $end = min($n, $i + self::FACTOR); $j < $end; ++$j) {
+                if ($low[$j] < $a) {
+                    $a = $low[$j];
+                }
+                if ($high[$j] > $b) {
+                    $b = $high[$j];
+                }
+            }
+            $l[] = $a;
+            $h[] = $b;
+        }
+
+        return [$l, $h];
+    }
+}

@@ -1,0 +1,137 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Flights;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Ortholex\App\Craft\Craft;
+use Ortholex\App\Craft\Worlds;
+use Ortholex\App\Shell\BadRequest;
+use Ortholex\App\Shell\Input;
+use Ortholex\App\Shell\SheetController;
+use Ortholex\App\Shell\Uploads;
+use Ortholex\App\Work\Jobs;
+use Ortholex\Bench\Flight\FlightCard;
+use Ortholex\Bench\World\WorldState;
+use Ortholex\Core\FlightLog\LogWriter;
+use Symfony\Component\HttpKernel\Attribute\AsController;
+use Symfony\Component\HttpFoundation\HeaderUtils;
+use Symfony\Component\HttpFoundation\JsonResponse;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\HttpFoundation\StreamedResponse;
+use Symfony\Component\Routing\Attribute\Route;
+
+#[AsController]
+final class LogsController extends SheetController
+{
+    private const FOR = [
+        'mixed_sticks' => 'step response: large random moves of roll and pitch together',
+        'hover_and_climb' => 'noise: every throttle level, a few flips',
+        'flip_set' => 'prop wash and saturation: flips one after another',
+        'cruise' => 'calm flight: slow, smooth moves',
+    ];
+
+    public function __construct(
+        private readonly LogBook $book,
+        private readonly LogStore $store,
+        private readonly Jobs $jobs,
+        private readonly Uploads $uploads,
+        private readonly Worlds $worlds,
+        private readonly EntityManagerInterface $entities,
+        private readonly int $mostUploadMb,
+    ) {
+    }
+
+    #[Route('/craft/{slug}/51', name: 'logs', methods: ['GET'])]
+    public function sheet(string $slug): Response
+    {
+        $craft = $this->crafts->named($slug);
+        $whyNot = $this->whyNotFly($craft);
+        $cards = [];
+        foreach (FlightCard::CARDS as $id => $name) {
+            $sticks = ['roll' => [], 'pitch' => [], 'throttle' => []];
+            foreach (FlightCard::fly($id, 40, 4, 0.4, 11)->frames as $f) {
+                $sticks['roll'][] = round($f[0], 2);
+                $sticks['pitch'][] = round($f[1], 2);
+                $sticks['throttle'][] = round($f[3], 2);
+            }
+            $cards[] = ['id' => $id, 'name' => $name, 'for' => self::FOR[$id], 'sticks' => $sticks];
+        }
+
+        return $this->show($craft, '51', 'Flights/logs.html.twig', new LogsView($this->book->rows($craft), $cards, '' === $whyNot, $whyNot, $this->mostUploadMb));
+    }
+
+    #[Route('/craft/{slug}/logs/fly', name: 'fly', methods: ['POST'])]
+    public function fly(string $slug, Request $request): JsonResponse
+    {
+        $craft = $this->crafts->named($slug);
+        $card = Input::of($request)->text('card', 40);
+        if (!isset(FlightCard::CARDS[$card])) {
+            throw BadRequest::at('card', "There is no flight card “{$card}”.");
+        }
+        $whyNot = $this->whyNotFly($craft);
+        if ('' !== $whyNot) {
+            throw BadRequest::at('card', $whyNot);
+        }
+        // Each flight has weather and hands of its own, and can still be flown again exactly.
+        $seed = 1000 + (int) $this->entities->getRepository(Log::class)->count(['craft' => $craft]);
+        $job = $this->jobs->start($craft, 'fly', 'Fly '.FlightCard::CARDS[$card], ['card' => $card, 'seed' => $seed, 'seconds' => 40]);
+
+        return new JsonResponse(['job' => $job->id]);
+    }
+
+    #[Route('/craft/{slug}/logs/import', name: 'log_import', methods: ['POST'])]
+    public function import(string $slug, Request $request): JsonResponse
+    {
+        $craft = $this->crafts->named($slug);
+        $input = Input::of($request);
+        $name = mb_substr('' === $input->text('name', 300) ? 'a log from disk' : basename($input->text('name', 300)), 0, 80);
+        $job = $this->jobs->start($craft, 'import', "Bring in $name", ['path' => $this->uploads->path($input->text('upload')), 'name' => $name]);
+
+        return new JsonResponse(['job' => $job->id]);
+    }
+
+    #[Route('/craft/{slug}/logs/{id<\d+>}.csv', name: 'log_csv', methods: ['GET'])]
+    public function csv(string $slug, int $id): StreamedResponse
+    {
+        $log = $this->book->one($this->crafts->named($slug), $id);
+
+        return new StreamedResponse(function () use ($log): void {
+            $out = fopen('php://output', 'w');
+            if (false !== $out) {
+                LogWriter::write($this->store->load($log), $out);
+                fclose($out);
+            }
+        }, 200, [
+            'Content-Type' => 'text/csv; charset=utf-8',
+            'Content-Disposition' => HeaderUtils::makeDisposition('attachment', "$log->code.csv"),
+        ]);
+    }
+
+    #[Route('/craft/{slug}/logs/{id<\d+>}/note', name: 'log_note', methods: ['POST'])]
+    public function note(string $slug, int $id, Request $request): JsonResponse
+    {
+        $log = $this->book->one($this->crafts->named($slug), $id);
+        $log->note = Input::of($request)->text('note', 1000);
+        $this->entities->flush();
+
+        return new JsonResponse(['note' => $log->note]);
+    }
+
+    private function whyNotFly(Craft $craft): string
+    {
+        $state = $this->worlds->of($craft)->store->peek();
+
+        return match (true) {
+            !$craft->isKnown() => 'Link the craft once first, on sheet 11.',
+            !$state->pack => 'The pack is not connected. Switch it on at the bench strip.',
+            !$state->props => 'The props are off. Fit them at the bench strip.',
+            !$state->transmitter => 'The transmitter is off. Switch it on at the bench strip.',
+            !$state->outdoors => 'The craft is indoors. Carry it outdoors at the bench strip.',
+            WorldState::BOOTLOADER === $state->mode => 'The board has no whole firmware. Write it on sheet 12.',
+            default => '',
+        };
+    }
+}

@@ -1,0 +1,17 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Flights;
+
+/** What sheet 51 shows. */
+final readonly class LogsView
+{
+    /**
+     * @param list<LogRow>                                                                          $rows
+     * @param list<array{id: string, name: string, for: string, sticks: array<string, list<float>>}> $cards with a few points of each stick, for the drawing
+     */
+    public function __construct(public array $rows, public array $cards, public bool $canFly, public string $whyNot, public int $mostUploadMb)
+    {
+    }
+}

@@ -1,0 +1,62 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Flights;
+
+use Ortholex\App\Shell\BadRequest;
+use Ortholex\App\Shell\SheetController;
+use Ortholex\Core\FlightLog\Traces;
+use Symfony\Component\HttpKernel\Attribute\AsController;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\Routing\Attribute\Route;
+
+#[AsController]
+final class TracesController extends SheetController
+{
+    private const MOST_TRACES = 40;
+
+    public function __construct(private readonly LogBook $book, private readonly LogStore $store)
+    {
+    }
+
+    #[Route('/craft/{slug}/52', name: 'traces', methods: ['GET'])]
+    public function sheet(string $slug, Request $request): Response
+    {
+        $craft = $this->crafts->named($slug);
+        $log = $this->book->chosen($craft, $request->query->getInt('log'));
+        $units = [];
+        foreach ($log->traces ?? [] as $name) {
+            $units[$name] = ['unit' => Traces::unitOf($name) ?? '', 'words' => Traces::inWords($name)];
+        }
+
+        return $this->show($craft, '52', 'Flights/traces.html.twig', new TracesView($this->book->of($craft), $log, $units));
+    }
+
+    /**
+     * Samples of some traces between two times, as many as a screen can show.
+     *
+     * Answer: length of a JSON head (32 bit, little-endian), the head, then one float32 block per trace: samples at
+     * level 0, pairs of least and greatest above.
+     */
+    #[Route('/craft/{slug}/logs/{id<\d+>}/samples', name: 'log_samples', methods: ['GET'])]
+    public function samples(string $slug, int $id, Request $request): Response
+    {
+        $log = $this->book->one($this->crafts->named($slug), $id);
+        $traces = array_values(array_intersect(explode(',', $request->query->getString('traces')), $log->traces));
+        if ([] === $traces || \count($traces) > self::MOST_TRACES) {
+            throw BadRequest::at('traces', 'Name one to '.self::MOST_TRACES.' traces that the log has.');
+        }
+        $from = max(0, min($log->samples - 1, $request->query->getInt('from')));
+        $to = max($from + 1, min($log->samples, $request->query->getInt('to', $log->samples)));
+        $view = $this->store->view($id, $traces, $from, $to);
+        $head = (string) json_encode([
+            'size' => LogStore::FACTOR ** $view['level'], 'first' => $view['first'], 'count' => $view['count'], 'pairs' => $view['level'] > 0, 'traces' => $traces,
+        ]);
+        // Float32Array in the browser needs its bytes to start at a multiple of four.
+        $head = str_pad($head, \strlen($head) + (4 - \strlen($head) % 4) % 4);
+
+        return new Response(pack('V', \strlen($head)).$head.implode('', $view['data']), 200, ['Content-Type' => 'application/octet-stream']);
+    }
+}

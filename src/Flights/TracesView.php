@@ -1,0 +1,17 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Flights;
+
+/** What sheet 52 shows. */
+final readonly class TracesView
+{
+    /**
+     * @param list<Log>                                           $logs
+     * @param array<string, array{unit: string, words: string}>   $units per trace
+     */
+    public function __construct(public array $logs, public ?Log $log, public array $units)
+    {
+    }
+}

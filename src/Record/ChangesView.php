@@ -1,0 +1,19 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Record;
+
+use Ortholex\Core\Settings\Setting;
+
+/** What sheet 73 shows. */
+final readonly class ChangesView
+{
+    /**
+     * @param list<ChangeEntry>      $entries newest first
+     * @param array<string, Setting> $catalogue
+     */
+    public function __construct(public array $entries, public array $catalogue)
+    {
+    }
+}

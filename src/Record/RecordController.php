@@ -1,0 +1,181 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Record;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Ortholex\App\Craft\LinkService;
+use Ortholex\App\Shell\BadRequest;
+use Ortholex\App\Shell\Input;
+use Ortholex\App\Shell\SheetController;
+use Ortholex\Core\Firmware\Version;
+use Ortholex\Core\Settings\Catalogue;
+use Ortholex\Core\Settings\Migration;
+use Ortholex\Core\Settings\SettingError;
+use Symfony\Component\HttpKernel\Attribute\AsController;
+use Symfony\Component\HttpFoundation\JsonResponse;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
+use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Component\Yaml\Exception\ParseException;
+use Symfony\Component\Yaml\Yaml;
+
+/** Sheets 71 to 73: all settings, snapshots, changes; and the ways back, which stage like anything else. */
+#[AsController]
+final class RecordController extends SheetController
+{
+    public function __construct(
+        private readonly Catalogue $catalogue,
+        private readonly Staging $staging,
+        private readonly LinkService $links,
+        private readonly EntityManagerInterface $entities,
+    ) {
+    }
+
+    #[Route('/craft/{slug}/71', name: 'settings', methods: ['GET'])]
+    public function settings(string $slug, Request $request): Response
+    {
+        $craft = $this->crafts->named($slug);
+        $defaults = $this->catalogue->defaults($craft->version());
+        $rows = [];
+        $different = 0;
+        $all = $request->query->getBoolean('all') || '' !== $request->query->getString('setting');
+        foreach ($this->catalogue->of($craft->version()) as $name => $setting) {
+            if (!isset($craft->settings[$name])) {
+                continue;
+            }
+            $differs = !Staging::same($defaults[$name], $craft->settings[$name]);
+            $different += $differs ? 1 : 0;
+            if ($all || $differs) {
+                $rows[$setting->group][] = ['setting' => $setting, 'value' => $craft->settings[$name], 'differs' => $differs];
+            }
+        }
+
+        return $this->show($craft, '71', 'Record/settings.html.twig', new SettingsView($rows, $this->staging->of($craft), $different, \count($craft->settings), $all, $request->query->getString('setting')));
+    }
+
+    #[Route('/craft/{slug}/settings.yaml', name: 'settings_yaml', methods: ['GET'])]
+    public function yaml(string $slug): Response
+    {
+        $craft = $this->crafts->named($slug);
+        $head = "# {$craft->name}, {$craft->board}, Loam {$craft->version}, revision {$craft->revision}\n";
+
+        return new Response($head.Yaml::dump($craft->settings), 200, ['Content-Type' => 'application/yaml; charset=utf-8', 'Content-Disposition' => "attachment; filename=\"{$craft->slug}.yaml\""]);
+    }
+
+    /** Reads settings from YAML: every line is checked before any is staged. */
+    #[Route('/craft/{slug}/settings.yaml', name: 'settings_yaml_in', methods: ['POST'])]
+    public function fromYaml(string $slug, Request $request): JsonResponse
+    {
+        $craft = $this->crafts->named($slug);
+        try {
+            $data = Yaml::parse(Input::of($request)->text('yaml', 200_000));
+        } catch (ParseException $e) {
+            throw BadRequest::at('yaml', sprintf('Line %d is no YAML: %s', $e->getParsedLine(), $e->getMessage()));
+        }
+        if (!\is_array($data)) {
+            throw BadRequest::at('yaml', 'There is nothing to read: each line should be a setting, a colon and a value.');
+        }
+        $problems = $values = [];
+        foreach ($data as $name => $value) {
+            try {
+                $values[(string) $name] = $this->catalogue->get((string) $name, $craft->version())->check($value, $craft->version());
+            } catch (SettingError $e) {
+                $problems[] = $e->getMessage();
+            }
+        }
+        if ([] !== $problems) {
+            throw BadRequest::at('yaml', 'Nothing was staged. '.implode(' ', \array_slice($problems, 0, 8)));
+        }
+        $this->staging->stage($craft, $values);
+
+        return new JsonResponse(['said' => \count($values).' settings were read; what differs is staged.']);
+    }
+
+    #[Route('/craft/{slug}/72', name: 'snapshots', methods: ['GET'])]
+    public function snapshots(string $slug, Request $request): Response
+    {
+        $craft = $this->crafts->named($slug);
+        $snapshots = $this->entities->getRepository(Snapshot::class)->findBy(['craft' => $craft], ['id' => 'DESC']);
+        $chosen = null;
+        foreach ($snapshots as $snapshot) {
+            if ($snapshot->id === $request->query->getInt('snapshot')) {
+                $chosen = $snapshot;
+            }
+        }
+        $chosen ??= $snapshots[0] ?? null;
+        $differences = [];
+        if (null !== $chosen) {
+            foreach ($this->returning($chosen) as $name => $value) {
+                if (isset($craft->settings[$name]) && !Staging::same($craft->settings[$name], $value)) {
+                    $differences[] = ['setting' => $this->catalogue->get($name, $craft->version()), 'now' => $craft->settings[$name], 'then' => $value];
+                }
+            }
+        }
+
+        return $this->show($craft, '72', 'Record/snapshots.html.twig', new SnapshotsView($snapshots, $chosen, $differences, $this->links->isLinked($craft)));
+    }
+
+    #[Route('/craft/{slug}/snapshots', name: 'snapshot_take', methods: ['POST'])]
+    public function take(string $slug, Request $request): JsonResponse
+    {
+        $craft = $this->crafts->named($slug);
+        $name = Input::of($request)->text('name', 120);
+        if ('' === $name) {
+            throw BadRequest::at('name', 'Give the snapshot a name that you will know it by.');
+        }
+        $this->links->link($craft);
+        $this->links->snapshot($craft, $name, false);
+        $this->entities->flush();
+
+        return new JsonResponse(['said' => "Snapshot “{$name}” was taken from the board."]);
+    }
+
+    #[Route('/craft/{slug}/snapshots/{id<\d+>}/stage', name: 'snapshot_stage', methods: ['POST'])]
+    public function stageSnapshot(string $slug, int $id): JsonResponse
+    {
+        $craft = $this->crafts->named($slug);
+        $snapshot = $this->entities->getRepository(Snapshot::class)->findOneBy(['craft' => $craft, 'id' => $id]) ?? throw new NotFoundHttpException('There is no such snapshot.');
+        $this->staging->stage($craft, array_intersect_key($this->returning($snapshot), $craft->settings));
+
+        return new JsonResponse(['said' => 'What differs from the snapshot is staged.']);
+    }
+
+    #[Route('/craft/{slug}/73', name: 'changes', methods: ['GET'])]
+    public function changes(string $slug): Response
+    {
+        $craft = $this->crafts->named($slug);
+
+        return $this->show($craft, '73', 'Record/changes.html.twig', new ChangesView(
+            $this->entities->getRepository(ChangeEntry::class)->findBy(['craft' => $craft], ['id' => 'DESC'], 200), $this->catalogue->all(),
+        ));
+    }
+
+    /** The way back: stages what an entry changed, to the values of before. */
+    #[Route('/craft/{slug}/changes/{id<\d+>}/back', name: 'change_back', methods: ['POST'])]
+    public function back(string $slug, int $id): JsonResponse
+    {
+        $craft = $this->crafts->named($slug);
+        $entry = $this->entities->getRepository(ChangeEntry::class)->findOneBy(['craft' => $craft, 'id' => $id]) ?? throw new NotFoundHttpException('There is no such change.');
+        $values = [];
+        foreach ($entry->items as $item) {
+            if (null !== $item['from'] && isset($craft->settings[$item['name']])) {
+                $values[$item['name']] = $item['from'];
+            }
+        }
+        if ([] === $values) {
+            throw BadRequest::at('change', 'Nothing in this entry can be taken back: its settings are gone from this firmware, or were new.');
+        }
+        $this->staging->stage($craft, $values);
+
+        return new JsonResponse(['said' => 'The way back is staged.']);
+    }
+
+    /** @return array<string, float|int|bool|string> a snapshot's settings under the names of the firmware that runs now */
+    private function returning(Snapshot $snapshot): array
+    {
+        return '' === $snapshot->version ? [] : Migration::between($this->catalogue, $snapshot->settings, Version::parse($snapshot->version), $snapshot->craft->version())->settings;
+    }
+}

@@ -1,0 +1,89 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Record;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Ortholex\App\Craft\Craft;
+use Ortholex\Core\Settings\Catalogue;
+use Ortholex\Core\Settings\SettingError;
+
+/** The first half of the one road that settings change by: checked, then staged. */
+final readonly class Staging
+{
+    public function __construct(private EntityManagerInterface $entities, private Catalogue $catalogue)
+    {
+    }
+
+    /**
+     * Stages values; all or none.
+     *
+     * @param array<string, mixed> $values by setting name; a value equal to the craft's own takes the change back
+     *
+     * @throws SettingError for the first that cannot be
+     */
+    public function stage(Craft $craft, array $values): void
+    {
+        $checked = [];
+        foreach ($values as $name => $value) {
+            if (!\array_key_exists($name, $craft->settings)) {
+                throw SettingError::at($name, 'the craft has no such setting; link it first, or look whether its firmware knows it');
+            }
+            $checked[$name] = $this->catalogue->get($name, $craft->version())->check($value, $craft->version());
+        }
+        $staged = $this->entitiesOf($craft);
+        foreach ($checked as $name => $value) {
+            $old = $staged[$name] ?? null;
+            if (self::same($value, $craft->settings[$name])) {
+                if (null !== $old) {
+                    $this->entities->remove($old);
+                }
+            } elseif (null !== $old) {
+                $old->value = $value;
+            } else {
+                $this->entities->persist(new StagedChange($craft, $name, $value));
+            }
+        }
+        $this->entities->flush();
+    }
+
+    /** @param list<string>|null $names all when null */
+    public function discard(Craft $craft, ?array $names = null): void
+    {
+        foreach ($this->entitiesOf($craft) as $name => $change) {
+            if (null === $names || \in_array($name, $names, true)) {
+                $this->entities->remove($change);
+            }
+        }
+        $this->entities->flush();
+    }
+
+    /** @return array<string, float|int|bool|string> what is staged, by name */
+    public function of(Craft $craft): array
+    {
+        return array_map(static fn (StagedChange $c): float|int|bool|string => $c->value, $this->entitiesOf($craft));
+    }
+
+    /** @return array<string, float|int|bool|string> the craft's settings as they would be after Commit */
+    public function preview(Craft $craft): array
+    {
+        return array_merge($craft->settings, array_intersect_key($this->of($craft), $craft->settings));
+    }
+
+    public static function same(float|int|bool|string $a, float|int|bool|string $b): bool
+    {
+        return \is_bool($a) || \is_bool($b) || \is_string($a) || \is_string($b) ? $a === $b : abs($a - $b) < 1e-9;
+    }
+
+    /** @return array<string, StagedChange> */
+    private function entitiesOf(Craft $craft): array
+    {
+        $changes = [];
+        foreach ($this->entities->getRepository(StagedChange::class)->findBy(['craft' => $craft], ['id' => 'ASC']) as $change) {
+            $changes[$change->name] = $change;
+        }
+
+        return $changes;
+    }
+}

@@ -1,0 +1,65 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Shell;
+
+use Symfony\Component\HttpFoundation\Request;
+
+/** Fields of a posted form or JSON body, by type. */
+final readonly class Input
+{
+    /** @param array<mixed> $fields */
+    private function __construct(private array $fields)
+    {
+    }
+
+    /** @throws BadRequest when the body is no JSON object */
+    public static function of(Request $request): self
+    {
+        if (str_contains((string) $request->headers->get('Content-Type', ''), 'json')) {
+            $data = json_decode($request->getContent(), true);
+
+            return new self(\is_array($data) ? $data : throw BadRequest::at('body', 'The request body is no JSON object.'));
+        }
+
+        return new self($request->request->all());
+    }
+
+    public function text(string $field, int $longest = 2000): string
+    {
+        $value = $this->fields[$field] ?? '';
+        if (!\is_scalar($value) || mb_strlen((string) $value) > $longest) {
+            throw BadRequest::at($field, "“{$field}” must be a text of at most $longest characters.");
+        }
+
+        return trim((string) $value);
+    }
+
+    public function flag(string $field): bool
+    {
+        return \in_array($this->fields[$field] ?? false, [true, 1, '1', 'on', 'true'], true);
+    }
+
+    public function whole(string $field, int $low, int $high): int
+    {
+        $value = $this->fields[$field] ?? null;
+        if (!is_numeric($value) || (int) $value != $value || $value < $low || $value > $high) {
+            throw BadRequest::at($field, "“{$field}” must be a whole number from $low to $high.");
+        }
+
+        return (int) $value;
+    }
+
+    /** @return array<string, mixed> */
+    public function map(string $field): array
+    {
+        $value = $this->fields[$field] ?? [];
+        $map = [];
+        foreach (\is_array($value) ? $value : throw BadRequest::at($field, "“{$field}” must be a set of named values.") as $name => $one) {
+            $map[(string) $name] = $one;
+        }
+
+        return $map;
+    }
+}

@@ -1,0 +1,29 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Shell;
+
+use Ortholex\App\Craft\Craft;
+
+/** The frame that a sheet hangs in. */
+final readonly class ShellView
+{
+    /**
+     * @param list<Craft>           $crafts
+     * @param array<string, Sheet>  $tabs
+     * @param array<string, string> $marks   per part: what the small mark says
+     * @param array<string, mixed>  $live    first state of the bench and the link, as the poll gives it
+     */
+    public function __construct(
+        public Craft $craft,
+        public Sheet $sheet,
+        public array $crafts,
+        public array $tabs,
+        public array $marks,
+        public TrayView $tray,
+        public array $live,
+        public string $date,
+    ) {
+    }
+}

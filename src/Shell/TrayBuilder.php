@@ -1,0 +1,79 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Shell;
+
+use Ortholex\App\Craft\Craft;
+use Ortholex\App\Craft\LinkService;
+use Ortholex\App\Craft\Worlds;
+use Ortholex\App\Record\Staging;
+use Ortholex\Core\Control\RateFilters;
+use Ortholex\Core\Drive\LoopLoad;
+use Ortholex\Core\Firmware\Version;
+use Ortholex\Core\Settings\Catalogue;
+use Ortholex\Core\Settings\Consistency;
+use Ortholex\Core\Settings\Migration;
+
+/** Gathers what the tray shows. */
+final readonly class TrayBuilder
+{
+    public const DELAY_AT_HZ = 30.0;
+
+    public function __construct(private Staging $staging, private Catalogue $catalogue, private LinkService $links, private Worlds $worlds)
+    {
+    }
+
+    public function of(Craft $craft): TrayView
+    {
+        $staged = array_intersect_key($this->staging->of($craft), $craft->settings);
+        $linked = $this->links->isLinked($craft);
+        if ([] === $staged) {
+            return new TrayView([], [], [], false, $linked);
+        }
+        $items = [];
+        $restart = false;
+        foreach ($staged as $name => $value) {
+            if ($this->catalogue->has($name, $craft->version())) {
+                $setting = $this->catalogue->get($name, $craft->version());
+                $items[] = new TrayItem($setting, $craft->settings[$name], $value);
+                $restart = $restart || $setting->restart;
+            }
+        }
+        $after = array_merge($craft->settings, $staged);
+        $motors = \count($this->worlds->of($craft)->physics->frame->motors);
+
+        return new TrayView($items, Consistency::of($after, $craft->version(), $motors, $craft->processor ?? 'F4'), $this->effects($craft, $after, $motors), $restart, $linked);
+    }
+
+    /**
+     * @param array<string, float|int|bool|string> $after
+     *
+     * @return list<array{label: string, unit: string, from: float, to: float, digits: int}>
+     */
+    private function effects(Craft $craft, array $after, int $motors): array
+    {
+        $measure = function (array $settings) use ($craft, $motors): array {
+            /** @var array<string, float|int|bool|string> $settings */
+            $now = Migration::between($this->catalogue, $settings, $craft->version(), Version::parse(Catalogue::CURRENT))->settings;
+            $loopHz = (float) (string) ($now['motors.loop_rate_hz'] ?? '2000');
+            $filters = RateFilters::of($now, $loopHz);
+
+            return [
+                ['label' => 'delay of the rate path at 30 Hz', 'unit' => 'ms', 'value' => 1e3 * $filters->ratePath->phaseDelay(self::DELAY_AT_HZ), 'digits' => 2],
+                ['label' => 'delay of the D path at 30 Hz', 'unit' => 'ms', 'value' => 1e3 * ($filters->ratePath->phaseDelay(self::DELAY_AT_HZ) + $filters->dPath->phaseDelay(self::DELAY_AT_HZ)), 'digits' => 2],
+                ['label' => 'loop load', 'unit' => '%', 'value' => LoopLoad::of($now, $motors, $craft->processor ?? 'F4')->percent, 'digits' => 0],
+            ];
+        };
+        $from = $measure($craft->settings);
+        $to = $measure($after);
+        $effects = [];
+        foreach ($from as $i => $one) {
+            if (abs($to[$i]['value'] - $one['value']) > 0.005) {
+                $effects[] = ['label' => $one['label'], 'unit' => $one['unit'], 'from' => $one['value'], 'to' => $to[$i]['value'], 'digits' => $one['digits']];
+            }
+        }
+
+        return $effects;
+    }
+}

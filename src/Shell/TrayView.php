@@ -1,0 +1,31 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Shell;
+
+use Ortholex\Core\Settings\Clash;
+
+/** The tray: what is staged, what it will do, and what stands against it. */
+final readonly class TrayView
+{
+    /**
+     * @param list<TrayItem>                                                          $items
+     * @param list<Clash>                                                             $clashes
+     * @param list<array{label: string, unit: string, from: float, to: float, digits: int}> $effects
+     */
+    public function __construct(public array $items, public array $clashes, public array $effects, public bool $restart, public bool $linked)
+    {
+    }
+
+    public function refused(): bool
+    {
+        foreach ($this->clashes as $clash) {
+            if (Clash::REFUSE === $clash->weight) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+}

@@ -1,0 +1,35 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Work;
+
+use Doctrine\DBAL\Connection;
+
+/** Writes a job's progress and heartbeat, at most five times a second, and learns whether it was cancelled. */
+final class JobProgress
+{
+    private float $told = 0.0;
+
+    public function __construct(private readonly Connection $db, private readonly int $jobId)
+    {
+    }
+
+    /**
+     * @param float $share 0 to 1
+     *
+     * @throws JobCancelled
+     */
+    public function at(float $share, string $doing): void
+    {
+        $now = microtime(true);
+        if ($now - $this->told < 0.2 && $share < 1.0) {
+            return;
+        }
+        $this->told = $now;
+        $this->db->executeStatement('UPDATE job SET progress = ?, doing = ?, heartbeat_at = ? WHERE id = ?', [$share, $doing, $now, $this->jobId]);
+        if ((bool) $this->db->fetchOne('SELECT cancel_asked FROM job WHERE id = ?', [$this->jobId])) {
+            throw new JobCancelled('Cancelled.');
+        }
+    }
+}

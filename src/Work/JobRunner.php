@@ -1,0 +1,61 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Work;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Component\Lock\LockFactory;
+
+/** Runs one job in this process, start to end. */
+final readonly class JobRunner
+{
+    /** @param iterable<JobHandler> $handlers */
+    public function __construct(private iterable $handlers, private EntityManagerInterface $entities, private LockFactory $locks)
+    {
+    }
+
+    public function run(int $jobId): void
+    {
+        $job = $this->entities->find(Job::class, $jobId);
+        if (null === $job || Job::WAITING !== $job->state) {
+            return;
+        }
+        $lock = $this->locks->createLock('craft-'.$job->craft->slug, 3600);
+        if (!$lock->acquire()) {
+            $this->end($job, Job::FAILED, 'Other work on this craft is still under way. Try again when it is done.', []);
+
+            return;
+        }
+        $job->state = Job::RUNNING;
+        $job->pid = (int) getmypid();
+        $job->startedAt = $job->heartbeatAt = microtime(true);
+        $this->entities->flush();
+        try {
+            foreach ($this->handlers as $handler) {
+                if ($handler->kind() === $job->kind) {
+                    $result = $handler->run($job, new JobProgress($this->entities->getConnection(), $jobId));
+                    $this->end($job, Job::DONE, '', $result);
+
+                    return;
+                }
+            }
+            $this->end($job, Job::FAILED, "Nothing here knows how to do “{$job->kind}”.", []);
+        } catch (JobCancelled $e) {
+            $this->end($job, Job::CANCELLED, $e->getMessage(), []);
+        } catch (\Throwable $e) {
+            $this->end($job, Job::FAILED, $e->getMessage(), []);
+        } finally {
+            $lock->release();
+        }
+    }
+
+    /** @param array<string, mixed> $result */
+    private function end(Job $job, string $state, string $message, array $result): void
+    {
+        $this->entities->getConnection()->executeStatement(
+            'UPDATE job SET state = ?, message = ?, result = ?, ended_at = ?, progress = ? WHERE id = ?',
+            [$state, $message, json_encode($result, \JSON_THROW_ON_ERROR | \JSON_PARTIAL_OUTPUT_ON_ERROR), microtime(true), Job::DONE === $state ? 1.0 : $this->entities->getConnection()->fetchOne('SELECT progress FROM job WHERE id = ?', [$job->id]), $job->id],
+        );
+    }
+}

@@ -1,0 +1,111 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Work;
+
+use Doctrine\DBAL\ArrayParameterType;
+use Doctrine\ORM\EntityManagerInterface;
+use Ortholex\App\Craft\Craft;
+use Symfony\Component\HttpKernel\Exception\ConflictHttpException;
+use Symfony\Component\Process\Process;
+
+/** Starts, watches and cancels long work. */
+final readonly class Jobs
+{
+    private const STALE_S = 15.0;
+
+    public function __construct(private EntityManagerInterface $entities, private string $projectFolder)
+    {
+    }
+
+    /**
+     * @param array<string, mixed> $order
+     *
+     * @throws ConflictHttpException when the craft is already busy
+     */
+    public function start(Craft $craft, string $kind, string $title, array $order): Job
+    {
+        foreach ($this->of($craft) as $other) {
+            if ($other->isOpen()) {
+                throw new ConflictHttpException("“{$other->title}” is still under way. Wait for it, or cancel it.");
+            }
+        }
+        $job = new Job($craft, $kind, $title, $order, microtime(true));
+        $this->entities->persist($job);
+        $this->entities->flush();
+        $this->launch($job);
+
+        return $job;
+    }
+
+    /** Starts an interrupted, failed or cancelled job's order again, as a new job. */
+    public function again(Job $job): Job
+    {
+        $job->seen = true;
+
+        return $this->start($job->craft, $job->kind, $job->title, $job->order);
+    }
+
+    public function cancel(Job $job): void
+    {
+        if ($job->isOpen()) {
+            $job->cancelAsked = true;
+            $this->entities->flush();
+        }
+    }
+
+    public function find(int $id): ?Job
+    {
+        $job = $this->entities->find(Job::class, $id);
+        if (null !== $job) {
+            $this->watch($job);
+        }
+
+        return $job;
+    }
+
+    /** @return list<Job> open ones and those whose end was not yet seen, newest first */
+    public function of(Craft $craft): array
+    {
+        /** @var list<Job> $jobs */
+        $jobs = $this->entities->createQuery('SELECT j FROM '.Job::class.' j WHERE j.craft = :c AND (j.state IN (:open) OR j.seen = false) ORDER BY j.id DESC')
+            ->setParameter('c', $craft)->setParameter('open', [Job::WAITING, Job::RUNNING], ArrayParameterType::STRING)->setMaxResults(6)->getResult();
+        foreach ($jobs as $job) {
+            $this->watch($job);
+        }
+
+        return $jobs;
+    }
+
+    /** A job whose process is gone is interrupted, whatever its row still says. */
+    private function watch(Job $job): void
+    {
+        if (!$job->isOpen()) {
+            return;
+        }
+        $now = microtime(true);
+        $gone = null !== $job->pid ? !posix_kill($job->pid, 0) : $now - $job->askedAt > self::STALE_S;
+        if ($gone || (null !== $job->heartbeatAt && $now - $job->heartbeatAt > 4 * self::STALE_S)) {
+            $this->entities->refresh($job);
+            if ($job->isOpen()) {
+                $job->state = Job::INTERRUPTED;
+                $job->endedAt = $now;
+                $job->message = 'Its process ended without a word, at “'.$job->doing.'”. It can be started again.';
+                $this->entities->flush();
+            }
+        }
+    }
+
+    private function launch(Job $job): void
+    {
+        // Closing what was inherited lets the server restart while the job goes on; setsid lets it outlive the server.
+        $command = 'exec 3>&- 4>&- 5>&- 6>&- 7>&- 8>&- 9>&-; exec setsid '.implode(' ', array_map('escapeshellarg', [
+            \PHP_BINARY, '-d', 'opcache.enable_cli=1', '-d', 'opcache.jit=tracing', '-d', 'opcache.jit_buffer_size=128M', '-d', 'memory_limit=1G',
+            $this->projectFolder.'/bin/console', 'app:job', (string) $job->id,
+        ])).' </dev/null >/dev/null 2>&1 &';
+        $process = Process::fromShellCommandline($command, $this->projectFolder);
+        $process->disableOutput();
+        $process->run();
+    }
+}
