@@ -19,4 +19,4 @@ Alpine.data('bench', bench);
 Alpine.data('search', search);
 Alpine.start();
 for (const start of [startShell, startForms, startFields, startGains, startFilters, startTraces, startNoise, startResponse, startLogs, startFirmware, startIdentity]) start();
-document.documentElement.dataset.ready = '1';
+document.documentElement.dataset.started = '1';

@@ -35,6 +35,7 @@ function endLabels(names) {
     g.save();
     g.font = `${12.5 * ratio}px "IBM Plex Sans Condensed", sans-serif`;
     g.textBaseline = 'middle';
+    g.textAlign = 'left';
     for (const l of labels) { g.fillStyle = l.colour; g.fillText(l.name, u.bbox.left + u.bbox.width + 7 * ratio, l.y); }
     g.restore();
   };
@@ -47,7 +48,7 @@ export function plot(box, { series, data, x, y, bands, range, names, reading, ri
     width: box.clientWidth, height: Math.max(160, box.clientHeight), padding: [12, right, 0, 0],
     legend: { show: false }, series: [{}, ...series], bands,
     scales: { x: { time: false, ...(xRange ? { range: xRange } : {}) }, y: { range } },
-    axes: [axis(x, { side: 2, size: 40 }), axis(y)],
+    axes: [axis(x, { side: 2, size: 26 }), axis(y)],
     cursor: { drag: { x: true, y: false, setScale: true }, points: { size: 5 }, x: true, y: false },
     hooks: { ...hooks, draw: [endLabels((i) => names[i - 1]), ...(hooks.draw ?? [])], setCursor: [(u) => { if (reading) reading(u.cursor.idx, u); }] },
   };

@@ -10,6 +10,7 @@ export function startFirmware() {
   let phase = '';
   const draw = () => drawMap(map, share, phase);
   draw();
+  document.querySelector('.shelf .chosen')?.scrollIntoView({ block: 'nearest' });
   document.addEventListener('theme', draw);
   new ResizeObserver(draw).observe(map);
   document.addEventListener('live', ({ detail: { now } }) => {

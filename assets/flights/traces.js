@@ -251,7 +251,7 @@ class TraceView {
     const stick = (cx, x, y) => `<rect x="${cx - 36}" y="10" width="72" height="72" class="frame"/><path d="M${cx - 36} 46h72M${cx} 10v72" class="faint"/><circle cx="${cx + 34 * x}" cy="${46 - 34 * y}" r="5" class="dot"/>`;
     const w = 110 / Math.max(1, outputs.length);
     document.getElementById('sticks').innerHTML = stick(42, p(us('yaw')), p(us('throttle'))) + stick(126, p(us('roll')), p(us('pitch'))) + '<text x="84" y="100" class="cap mid">yaw, throttle · roll, pitch</text>'
-      + outputs.map(([, v], i) => `<rect x="${172 + i * w}" y="${82 - 0.72 * (v ?? 0)}" width="${w - 4}" height="${0.72 * (v ?? 0)}" class="bar"/><path d="M${172 + i * w} 82h${w - 4}" class="axis"/><text x="${172 + i * w + w / 2 - 2}" y="97" class="fig mid">${(v ?? 0).toFixed(0)}</text>`).join('') + '<text x="225" y="109" class="cap mid">motors, %</text>';
+      + outputs.map(([place, v], i) => `<rect x="${172 + i * w}" y="${82 - 0.72 * (v ?? 0)}" width="${w - 4}" height="${0.72 * (v ?? 0)}" class="bar"/><path d="M${172 + i * w} 82h${w - 4}" class="axis"/><text x="${172 + i * w + w / 2 - 2}" y="97" class="fig mid">${(v ?? 0).toFixed(0)}</text><text x="${172 + i * w + w / 2 - 2}" y="${78 - 0.72 * (v ?? 0)}" class="cap mid">${place.split(' ').map((q) => q[0]).join('')}</text>`).join('') + '<text x="225" y="109" class="cap mid">motors by place, %</text>';
   }
 
   mouse() {

@@ -78,7 +78,8 @@ function linkState({ now, before }) {
 function jobs({ now, before }) {
   const box = document.getElementById('jobs');
   if (!box) return;
-  const shown = now.jobs.filter((j) => j.open || (!document.querySelector(`[data-job-inline="${j.id}"]`) && ['failed', 'interrupted'].includes(j.state)));
+  const inline = (j) => document.querySelector(`[data-job-inline="${j.id}"]`);
+  const shown = now.jobs.filter((j) => !inline(j) && (j.open || ['failed', 'interrupted'].includes(j.state)));
   for (const j of shown) {
     let el = box.querySelector(`[data-job="${j.id}"]`);
     if (!el) {

@@ -27,9 +27,9 @@ function drawChains(box, { chains }, log, read) {
   const names = ['rate path', 'D path'];
   if (!same(chains)) {
     const on = (values) => x.map((hz) => { const i = chains.staged.hz.indexOf(hz); return i < 0 ? null : values[i]; });
-    series.push(line('rate path staged', '--staged', { width: 2 }), line('D path staged', '--staged', { dash: [8, 3] }));
-    data.push(on(chains.staged.rate_db), on(chains.staged.d_db));
-    names.push('rate, staged', 'D, staged');
+    const differs = (key) => JSON.stringify(chains.now[key]) !== JSON.stringify(chains.staged[key]);
+    if (differs('rate_db')) { series.push(line('rate path staged', '--staged', { width: 2 })); data.push(on(chains.staged.rate_db)); names.push('rate, staged'); }
+    if (differs('d_db')) { series.push(line('D path staged', '--staged', { dash: [8, 3], width: 2 })); data.push(on(chains.staged.d_db)); names.push('D, staged'); }
   }
   const s = log?.charts.spectrum[axis];
   if (s?.measured_db.length) {
@@ -42,7 +42,7 @@ function drawChains(box, { chains }, log, read) {
     series, data, names, x: 'frequency, Hz', y: 'gain, dB', right: 116, range: () => [-60, 6],
     reading: (i) => read(i == null ? '' : `${x[i]} Hz  rate path ${data[1][i].toFixed(1)}  D path ${data[2][i].toFixed(1)} dB`),
   });
-  handles(box, u);
+  setTimeout(() => handles(box, u));
 }
 
 // A grip for each cutoff that is in use, on the frequency axis; dragged or moved by arrow keys.
@@ -92,5 +92,5 @@ function says({ chains }) {
   section('What they cost', [['rate path at 30 Hz', now.rate_delay_ms.toFixed(2), next?.rate_delay_ms.toFixed(2) ?? null, 'ms'], ['D path at 30 Hz', now.d_delay_ms.toFixed(2), next?.d_delay_ms.toFixed(2) ?? null, 'ms']]);
   const axes = Object.keys(now.residual);
   if (axes.length) section('What is left of this log\'s noise', axes.map((a) => [a, now.residual[a].toFixed(2), next?.residual[a]?.toFixed(2) ?? null, 'deg/s']));
-  document.getElementById('filters-answer').textContent = next ? `As staged, the rate path costs ${next.rate_delay_ms.toFixed(1)} ms at 30 Hz instead of ${now.rate_delay_ms.toFixed(1)}; D comes ${next.d_delay_ms.toFixed(1)} ms late.` : `The rate path costs ${now.rate_delay_ms.toFixed(1)} ms at 30 Hz; D comes ${now.d_delay_ms.toFixed(1)} ms late.`;
+  document.getElementById('filters-answer').textContent = next ? `As staged, the rate path costs ${next.rate_delay_ms.toFixed(1)} ms at 30 Hz (now ${now.rate_delay_ms.toFixed(1)}), the D path ${next.d_delay_ms.toFixed(1)} (now ${now.d_delay_ms.toFixed(1)}).` : `The rate path costs ${now.rate_delay_ms.toFixed(1)} ms at 30 Hz, the D path ${now.d_delay_ms.toFixed(1)} ms.`;
 }

@@ -83,6 +83,8 @@ function findings(data, name) {
       button.addEventListener('click', () => stage({ [`gain.${a}.p`]: r.p, [`gain.${a}.d`]: r.d }));
       row.append(button);
       section.append(q, row);
+    } else if (peak > 1.12) {
+      section.append(Object.assign(document.createElement('p'), { textContent: 'No P and D in reach were found that better it without a good deal more noise or lag.' }));
     }
     box.append(section);
   }

@@ -25,9 +25,9 @@ final readonly class Belief
     {
         $reasons = [];
         $lost = 0;
-        if ($step->used < 8) {
+        if ($step->used < 16) {
             $reasons[] = sprintf('only %d windows (%.0f s) have enough stick movement', $step->used, $step->seconds);
-            $lost += $step->used < 4 ? 2 : 1;
+            $lost += $step->used < 6 ? 2 : 1;
         }
         $delay = $step->intervals['delay_ms'] ?? null;
         $peak = $step->intervals['peak'] ?? null;

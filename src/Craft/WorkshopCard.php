@@ -10,7 +10,7 @@ use Ortholex\Core\Airframe\Frame;
 final readonly class WorkshopCard
 {
     /** @param list<NextStep> $steps */
-    public function __construct(public Craft $craft, public array $steps, public bool $linked, public Frame $frame)
+    public function __construct(public Craft $craft, public array $steps, public bool $linked, public Frame $frame, public int $logs)
     {
     }
 }

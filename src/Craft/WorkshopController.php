@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Craft;
 
+use Doctrine\ORM\EntityManagerInterface;
+use Ortholex\App\Flights\Log;
 use Ortholex\Demo\Scenario;
 use Symfony\Component\HttpKernel\Attribute\AsController;
 use Symfony\Component\HttpFoundation\Response;
@@ -13,7 +15,7 @@ use Twig\Environment;
 #[AsController]
 final readonly class WorkshopController
 {
-    public function __construct(private Crafts $crafts, private NextSteps $steps, private LinkService $links, private Environment $twig)
+    public function __construct(private Crafts $crafts, private NextSteps $steps, private LinkService $links, private EntityManagerInterface $entities, private Environment $twig)
     {
     }
 
@@ -22,7 +24,7 @@ final readonly class WorkshopController
     {
         $cards = [];
         foreach ($this->crafts->all() as $craft) {
-            $cards[] = new WorkshopCard($craft, $this->steps->of($craft), $this->links->isLinked($craft), Scenario::craft()[$craft->slug]->physics->frame);
+            $cards[] = new WorkshopCard($craft, $this->steps->of($craft), $this->links->isLinked($craft), Scenario::craft()[$craft->slug]->physics->frame, $this->entities->getRepository(Log::class)->count(['craft' => $craft]));
         }
 
         return new Response($this->twig->render('Craft/workshop.html.twig', ['cards' => $cards]));

@@ -8,19 +8,17 @@ use Ortholex\App\Craft\Craft;
 use Ortholex\App\Craft\LinkService;
 use Ortholex\App\Craft\Worlds;
 use Ortholex\App\Record\Staging;
-use Ortholex\Core\Control\RateFilters;
+use Ortholex\App\Tune\Chains;
 use Ortholex\Core\Drive\LoopLoad;
-use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Settings\Consistency;
-use Ortholex\Core\Settings\Migration;
 
 /** Gathers what the tray shows. */
 final readonly class TrayBuilder
 {
     public const DELAY_AT_HZ = 30.0;
 
-    public function __construct(private Staging $staging, private Catalogue $catalogue, private LinkService $links, private Worlds $worlds)
+    public function __construct(private Staging $staging, private Catalogue $catalogue, private LinkService $links, private Worlds $worlds, private Chains $chains)
     {
     }
 
@@ -53,11 +51,11 @@ final readonly class TrayBuilder
      */
     private function effects(Craft $craft, array $after, int $motors): array
     {
-        $measure = function (array $settings) use ($craft, $motors): array {
+        $rotorHz = $this->chains->rotorHz($craft);
+        $measure = function (array $settings) use ($craft, $motors, $rotorHz): array {
             /** @var array<string, float|int|bool|string> $settings */
-            $now = Migration::between($this->catalogue, $settings, $craft->version(), Version::parse(Catalogue::CURRENT))->settings;
-            $loopHz = (float) (string) ($now['motors.loop_rate_hz'] ?? '2000');
-            $filters = RateFilters::of($now, $loopHz);
+            $now = $this->chains->current($craft, $settings);
+            $filters = $this->chains->filters($now, $rotorHz);
 
             return [
                 ['label' => 'delay of the rate path at 30 Hz', 'unit' => 'ms', 'value' => 1e3 * $filters->ratePath->phaseDelay(self::DELAY_AT_HZ), 'digits' => 2],

@@ -10,9 +10,7 @@ use Ortholex\App\Flights\LogBook;
 use Ortholex\App\Record\Staging;
 use Ortholex\App\Shell\SheetController;
 use Ortholex\Core\Control\RateFilters;
-use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\Settings\Catalogue;
-use Ortholex\Core\Settings\Migration;
 use Ortholex\Core\Settings\Setting;
 use Symfony\Component\HttpKernel\Attribute\AsController;
 use Symfony\Component\HttpFoundation\JsonResponse;
@@ -29,7 +27,7 @@ final class FiltersController extends SheetController
     ];
     private const DELAY_AT_HZ = 30.0;
 
-    public function __construct(private readonly Catalogue $catalogue, private readonly Staging $staging, private readonly LogBook $book, private readonly AnalysisStore $analyses)
+    public function __construct(private readonly Catalogue $catalogue, private readonly Staging $staging, private readonly LogBook $book, private readonly AnalysisStore $analyses, private readonly Chains $chains)
     {
     }
 
@@ -49,12 +47,13 @@ final class FiltersController extends SheetController
                 }
             }
         }
-        $now = $this->chain(Migration::between($this->catalogue, $craft->settings, $craft->version(), Version::parse(Catalogue::CURRENT))->settings, []);
+        $log = $this->book->chosen($craft, $request->query->getInt('log'));
+        $now = $this->chains->filters($this->chains->current($craft, $craft->settings), $this->chains->rotorHz($craft, $log));
         $answer = [] === $groups ? 'Link the craft once, so that its filters are known.'
-            : sprintf('The rate path costs %.1f ms at 30 Hz; D comes %.1f ms late.', 1e3 * $now->ratePath->phaseDelay(self::DELAY_AT_HZ), 1e3 * ($now->ratePath->phaseDelay(self::DELAY_AT_HZ) + $now->dPath->phaseDelay(self::DELAY_AT_HZ)));
+            : sprintf('The rate path costs %.1f ms at 30 Hz, the D path %.1f ms.', 1e3 * $now->ratePath->phaseDelay(self::DELAY_AT_HZ), 1e3 * ($now->ratePath->phaseDelay(self::DELAY_AT_HZ) + $now->dPath->phaseDelay(self::DELAY_AT_HZ)));
 
         return $this->show($craft, '62', 'Tune/filters.html.twig', new FiltersView(
-            $groups, $craft->settings, $this->staging->of($craft), $ranges, $this->book->chosen($craft, $request->query->getInt('log')), $this->book->of($craft), $answer,
+            $groups, $craft->settings, $this->staging->of($craft), $ranges, $log, $this->book->of($craft), $answer,
         ));
     }
 
@@ -65,11 +64,10 @@ final class FiltersController extends SheetController
         $craft = $this->crafts->named($slug);
         $log = $this->book->chosen($craft, $request->query->getInt('log'));
         $analysis = null === $log ? [] : $this->analyses->of($log);
-        $rotorHz = Dig::numbers(Dig::map($analysis, 'charts'), 'rotor_hz');
-        $current = Version::parse(Catalogue::CURRENT);
+        $rotorHz = $this->chains->rotorHz($craft, $log);
         $out = ['rotor_hz' => $rotorHz, 'chains' => []];
         foreach (['now' => $craft->settings, 'staged' => $this->staging->preview($craft)] as $key => $settings) {
-            $chain = $this->chain(Migration::between($this->catalogue, $settings, $craft->version(), $current)->settings, $rotorHz);
+            $chain = $this->chains->filters($this->chains->current($craft, $settings), $rotorHz);
             $hz = $rate = $d = [];
             for ($f = 2.0; $f <= min(1000.0, $chain->ratePath->rateHz / 2 - 1); $f += $f < 100 ? 2 : 4) {
                 $hz[] = $f;
@@ -112,14 +110,5 @@ final class FiltersController extends SheetController
         }
 
         return $residual;
-    }
-
-    /**
-     * @param array<string, float|int|bool|string> $settings
-     * @param list<float>                          $rotorHz
-     */
-    private function chain(array $settings, array $rotorHz): RateFilters
-    {
-        return RateFilters::of($settings, (float) (string) ($settings['motors.loop_rate_hz'] ?? '2000'), $rotorHz);
     }
 }

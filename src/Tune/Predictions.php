@@ -13,15 +13,11 @@ use Ortholex\Core\Analysis\AxisPlant;
 use Ortholex\Core\Analysis\GainAdvice;
 use Ortholex\Core\Analysis\GainSet;
 use Ortholex\Core\Analysis\LoopPrediction;
-use Ortholex\Core\Control\RateFilters;
-use Ortholex\Core\Firmware\Version;
-use Ortholex\Core\Settings\Catalogue;
-use Ortholex\Core\Settings\Migration;
 
 /** What a log says of gains it was not flown with: the predicted step of the staged ones, and a proposal. */
 final readonly class Predictions
 {
-    public function __construct(private AnalysisStore $analyses, private Staging $staging, private Catalogue $catalogue)
+    public function __construct(private AnalysisStore $analyses, private Staging $staging, private Chains $chains)
     {
     }
 
@@ -29,10 +25,9 @@ final readonly class Predictions
     public function of(Craft $craft, Log $log): array
     {
         $analysis = $this->analyses->of($log);
-        $current = Version::parse(Catalogue::CURRENT);
         $flown = $log->settings;
-        $wanted = Migration::between($this->catalogue, $this->staging->preview($craft), $craft->version(), $current)->settings;
-        $rotorHz = Dig::numbers(Dig::map($analysis, 'charts'), 'rotor_hz');
+        $wanted = $this->chains->current($craft, $this->staging->preview($craft));
+        $rotorHz = $this->chains->rotorHz($craft, $log);
         $axes = [];
         foreach (['roll', 'pitch', 'yaw'] as $axis) {
             $plantData = Dig::map($analysis, 'charts', 'plant', $axis);
@@ -44,10 +39,10 @@ final readonly class Predictions
             }
             $n = static fn (string $key): float => Dig::number($plantData, $key) ?? 0.0;
             $plant = AxisPlant::known($n('gain'), $n('lag_s'), $n('dead_s'), $n('misfit'));
-            $wantedFilters = RateFilters::of($wanted, (float) (string) ($wanted['motors.loop_rate_hz'] ?? '2000'), $rotorHz);
+            $wantedFilters = $this->chains->filters($wanted, $rotorHz);
             $gains = GainSet::ofAxis($wanted, $axis);
             $predicted = LoopPrediction::of($plant, $gains, $wantedFilters);
-            $flownFilters = RateFilters::of($flown, (float) (string) ($flown['motors.loop_rate_hz'] ?? '2000'), $rotorHz);
+            $flownFilters = $this->chains->filters($flown, $rotorHz);
             $check = LoopPrediction::of($plant, GainSet::ofAxis($flown, $axis), $flownFilters)->curve->numbers();
             $advice = null === $peak ? null : GainAdvice::from($plant, GainSet::ofAxis($flown, $axis), $flownFilters, $peak);
             $axes[$axis] = [

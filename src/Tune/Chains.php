@@ -1,0 +1,50 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Tune;
+
+use Ortholex\App\Craft\Craft;
+use Ortholex\App\Flights\AnalysisStore;
+use Ortholex\App\Flights\Dig;
+use Ortholex\App\Flights\Log;
+use Ortholex\App\Flights\LogBook;
+use Ortholex\Core\Control\RateFilters;
+use Ortholex\Core\Firmware\Version;
+use Ortholex\Core\Settings\Catalogue;
+use Ortholex\Core\Settings\Migration;
+
+/** The filter chains that a craft's settings describe, with its motor notches where a flight had its motors. */
+final readonly class Chains
+{
+    public function __construct(private Catalogue $catalogue, private AnalysisStore $analyses, private LogBook $book)
+    {
+    }
+
+    /**
+     * @param array<string, float|int|bool|string> $settings of the craft's own firmware
+     *
+     * @return array<string, float|int|bool|string> under current names
+     */
+    public function current(Craft $craft, array $settings): array
+    {
+        return Migration::between($this->catalogue, $settings, $craft->version(), Version::parse(Catalogue::CURRENT))->settings;
+    }
+
+    /**
+     * @param array<string, float|int|bool|string> $current settings under current names
+     * @param list<float>                          $rotorHz
+     */
+    public function filters(array $current, array $rotorHz): RateFilters
+    {
+        return RateFilters::of($current, (float) (string) ($current['motors.loop_rate_hz'] ?? '2000'), $rotorHz);
+    }
+
+    /** @return list<float> mean rotor speeds of a log; of the newest when none is given, empty when there is none */
+    public function rotorHz(Craft $craft, ?Log $log = null): array
+    {
+        $log ??= $this->book->chosen($craft, 0);
+
+        return null === $log || null === $this->analyses->text($log) ? [] : Dig::numbers(Dig::map($this->analyses->of($log), 'charts'), 'rotor_hz');
+    }
+}
