@@ -23,7 +23,7 @@ final readonly class FlashFile
             return '';
         }
 
-        return (string) file_get_contents($this->path, false, null, $offset, min($length, $this->bytes - $offset));
+        return (string) file_get_contents($this->path, false, null, $offset, max(0, min($length, $this->bytes - $offset)));
     }
 
     public function write(int $offset, string $bytes): void

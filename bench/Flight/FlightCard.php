@@ -100,19 +100,20 @@ final readonly class FlightCard
      */
     private static function flips(float $seconds, float $hover, \Closure $u): array
     {
-        $plan = [[], [], [], []];
-        $axis = 0;
+        $roll = $pitch = $throttle = [];
+        $number = 0;
         for ($t = 2.0; $t < $seconds - 3; $t += 1.6) {
             $way = $u() < 0 ? -1.0 : 1.0;
-            $plan[$axis][] = [$t, $way, 0.1];
-            $plan[$axis][] = [$t + 0.6, 0.0, 0.1];
-            $plan[3][] = [$t - 0.3, $hover * 1.5, 0.15];
-            $plan[3][] = [$t + 0.1, $hover * 0.5, 0.1];
-            $plan[3][] = [$t + 0.7, $hover * 1.2, 0.15];
-            $axis = 1 - $axis;
+            $moves = [[$t, $way, 0.1], [$t + 0.6, 0.0, 0.1]];
+            if (0 === $number++ % 2) {
+                array_push($roll, ...$moves);
+            } else {
+                array_push($pitch, ...$moves);
+            }
+            array_push($throttle, [$t - 0.3, $hover * 1.5, 0.15], [$t + 0.1, $hover * 0.5, 0.1], [$t + 0.7, $hover * 1.2, 0.15]);
         }
 
-        return self::upAndDown($plan, $seconds, $hover);
+        return self::upAndDown([$roll, $pitch, [], $throttle], $seconds, $hover);
     }
 
     /**

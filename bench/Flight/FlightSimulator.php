@@ -34,7 +34,7 @@ final readonly class FlightSimulator
         $names = ['throttle_pct', 'stick_roll_us', 'stick_pitch_us', 'stick_yaw_us', 'stick_throttle_us'];
         foreach (['setpoint_%s_dps', 'rate_measured_%s_dps', 'rate_filtered_%s_dps', 'term_p_%s', 'term_i_%s', 'term_d_%s', 'term_ff_%s'] as $pattern) {
             foreach (['roll', 'pitch', 'yaw'] as $axis) {
-                $names[] = sprintf($pattern, $axis);
+                $names[] = \sprintf($pattern, $axis);
             }
         }
         foreach ($this->craft->frame->places() as $place) {
@@ -120,7 +120,7 @@ final readonly class FlightSimulator
         $filters = RateFilters::of($set, $loopHz);
         $ratePath = $filters->ratePath->stages;
         $dPath = $filters->dPath->stages;
-        $rateState = $dState = [];
+        $rateState = $dState = [[], [], []];
         foreach ([0, 1, 2] as $axis) {
             foreach (array_keys($ratePath) as $s) {
                 $rateState[$axis][$s] = [0.0, 0.0, 0.0, 0.0];
@@ -178,7 +178,7 @@ final readonly class FlightSimulator
         }
         $ra1 = $ra2 = $rg = $raxis = $rs1 = $rs2 = [];
         foreach ($resonances as $r) {
-            $w = 2 * M_PI * $r['hz'] * $dt;
+            $w = 2 * \M_PI * $r['hz'] * $dt;
             $pole = exp(-$r['damping'] * $w);
             $raxis[] = $r['axis'];
             $ra1[] = 2 * $pole * cos($w);
@@ -239,7 +239,7 @@ final readonly class FlightSimulator
             for ($i = 0; $i < $n; ++$i) {
                 $w = $speed[$i];
                 $hz = $w * $craft->maxRpm / 60;
-                $phase[$i] += 2 * M_PI * $hz * $dt;
+                $phase[$i] += 2 * \M_PI * $hz * $dt;
                 if ($phase[$i] > 6.283185307179586) {
                     $phase[$i] -= 6.283185307179586;
                 }
@@ -286,7 +286,7 @@ final readonly class FlightSimulator
                             $nb1[$j] = $na2[$j] = 0.0;
                             continue;
                         }
-                        $w = 2 * M_PI * $centre * $dt;
+                        $w = 2 * \M_PI * $centre * $dt;
                         $alpha = sin($w) / (2 * $notchQ);
                         $inv = 1 / (1 + $alpha);
                         $nb0[$j] = $inv;
@@ -469,12 +469,12 @@ final readonly class FlightSimulator
     }
 
     /**
-     * @param list<float> $centres
+     * @param array<int, float> $centres
      *
      * @return list<FilterStage>
      */
     private static function notchesAt(array $centres, float $q, float $rateHz): array
     {
-        return array_map(static fn (float $hz): FilterStage => FilterStage::notch(min($hz, 0.45 * $rateHz), $q, $rateHz), $centres);
+        return array_values(array_map(static fn (float $hz): FilterStage => FilterStage::notch(min($hz, 0.45 * $rateHz), $q, $rateHz), $centres));
     }
 }

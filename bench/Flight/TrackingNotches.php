@@ -10,10 +10,13 @@ use Ortholex\Core\Signal\RealFft;
 final class TrackingNotches
 {
     private const SAMPLES = 256;
+
     private RealFft $fft;
+
     /** @var list<float> */
     private array $buffer = [];
-    /** @var list<float> where the notches stand, Hz */
+
+    /** @var array<int, float> where the notches stand, Hz */
     public array $centres;
 
     public function __construct(private readonly int $count, private readonly float $lowHz, private readonly float $highHz, private readonly float $rateHz)
@@ -36,7 +39,7 @@ final class TrackingNotches
         $window = $this->buffer;
         $this->buffer = \array_slice($this->buffer, self::SAMPLES - (int) ($this->rateHz / 20) > 0 ? (int) min(self::SAMPLES, $this->rateHz / 20) : self::SAMPLES);
         foreach ($window as $i => $v) {
-            $window[$i] = $v * (0.5 - 0.5 * cos(2 * M_PI * $i / self::SAMPLES));
+            $window[$i] = $v * (0.5 - 0.5 * cos(2 * \M_PI * $i / self::SAMPLES));
         }
         [$re, $im] = $this->fft->forward($window);
         $power = [];
@@ -46,7 +49,7 @@ final class TrackingNotches
         }
         $found = [];
         for ($p = 0; $p < $this->count; ++$p) {
-            $best = (int) array_search(max($power), $power, true);
+            $best = (int) array_search(max([0.0, ...$power]), $power, true);
             if ($power[$best] <= 0) {
                 break;
             }

@@ -23,28 +23,41 @@ final class WorldState
     public string $tilt = 'level';
     public string $tiltBefore = 'level';
     public float $tiltChangedAt = 0.0;
+
     /** Goes up each time the cable is moved, so that a link of before is known to be gone. */
     public int $cableMoves = 0;
+
     /** Goes up each time power or cable goes, which ends what was declared of props. */
     public int $powerMoves = 0;
+
     public bool $propsDeclaredOff = false;
     public string $mode = self::OFF;
     public float $bootedAt = 0.0;
     public bool $stayInBootloader = false;
+
     /** @var array<string, float|int|bool|string> settings the processor works with */
     public array $running = [];
+
     /** @var array<string, float|int|bool|string> settings kept through power loss */
     public array $kept = [];
+
     public string $keptVersion = '';
+
     /** @var list<string> */
     public array $faults = [];
+
     public float $chargeUsed = 0.05;
     public int $requests = 0;
 
     /** @return array<string, mixed> */
     public function toArray(): array
     {
-        return get_object_vars($this);
+        $values = [];
+        foreach (get_object_vars($this) as $name => $value) {
+            $values[(string) $name] = $value;
+        }
+
+        return $values;
     }
 
     /** @param array<mixed> $data */

@@ -29,7 +29,7 @@ final readonly class Frame
     /** Quad X with motor centres $diagonalM apart corner to corner. Props-in: front left clockwise from above. */
     public static function quadX(float $diagonalM, bool $propsIn = true): self
     {
-        $a = $diagonalM / 2 / M_SQRT2;
+        $a = $diagonalM / 2 / \M_SQRT2;
         $s = $propsIn ? 1 : -1;
 
         return new self('quad_x', [

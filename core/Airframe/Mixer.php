@@ -28,7 +28,7 @@ final readonly class Mixer
             $rows[3][] = 1.0;
         }
         foreach ($rows as $r => $row) {
-            $peak = max(array_map('abs', $row));
+            $peak = max([0.0, ...array_map('abs', $row)]);
             if ($peak <= 0) {
                 throw AirframeError::of('These motors cannot command '.['roll', 'pitch', 'yaw', 'lift'][$r].': no motor has any effect on it.');
             }

@@ -19,6 +19,7 @@ final readonly class AxisPlant
     private const WINDOW_S = 2.0;
     private const FROM_HZ = 1.5;
     private const TOP_HZ = 45.0;
+
     /** Drag of the air on rotation, 1/s; far below any loop's bandwidth, so a fixed figure does. */
     private const DRAG = 1.0;
 
@@ -57,7 +58,7 @@ final readonly class AxisPlant
                 $b = \array_slice($u, $at, $n);
                 $c = \array_slice($y, $at, $n);
                 for ($i = 0; $i < $n; ++$i) {
-                    $w = 0.5 - 0.5 * cos(2 * M_PI * $i / $n);
+                    $w = 0.5 - 0.5 * cos(2 * \M_PI * $i / $n);
                     $a[$i] *= $w;
                     $b[$i] *= $w;
                     $c[$i] *= $w;
@@ -78,13 +79,13 @@ final readonly class AxisPlant
             throw SignalError::of('The log is too short to tell how the axis answers its command.');
         }
         $omega = $gr = $gi = $weight = [];
-        $strongest = max(\array_slice($xx, $first));
+        $strongest = max([0.0, ...\array_slice($xx, $first)]);
         for ($k = $first; $k <= $last; ++$k) {
             $d = $ur[$k] * $ur[$k] + $ui[$k] * $ui[$k];
             if ($d <= 0 || $xx[$k] < 1e-5 * $strongest || $xx[$k] / $windows < 1.0) {
                 continue;
             }
-            $omega[] = 2 * M_PI * $k * $fs / $n;
+            $omega[] = 2 * \M_PI * $k * $fs / $n;
             $gr[] = ($yr[$k] * $ur[$k] + $yi[$k] * $ui[$k]) / $d;
             $gi[] = ($yi[$k] * $ur[$k] - $yr[$k] * $ui[$k]) / $d;
             $weight[] = sqrt($xx[$k] / $strongest);
@@ -169,6 +170,6 @@ final readonly class AxisPlant
      */
     private static function thinned(array $samples, int $factor): array
     {
-        return 1 === $factor ? $samples : array_map(static fn (array $part): float => array_sum($part) / \count($part), array_chunk($samples, $factor));
+        return 1 === $factor ? $samples : array_map(static fn (array $part): float => array_sum($part) / \count($part), array_chunk($samples, max(1, $factor)));
     }
 }

@@ -26,7 +26,7 @@ final readonly class Belief
         $reasons = [];
         $lost = 0;
         if ($step->used < 16) {
-            $reasons[] = sprintf('only %d windows (%.0f s) have enough stick movement', $step->used, $step->seconds);
+            $reasons[] = \sprintf('only %d windows (%.0f s) have enough stick movement', $step->used, $step->seconds);
             $lost += $step->used < 6 ? 2 : 1;
         }
         $delay = $step->intervals['delay_ms'] ?? null;
@@ -36,20 +36,20 @@ final readonly class Belief
             ++$lost;
         } else {
             if ($delay[1] - $delay[0] > 4.0) {
-                $reasons[] = sprintf('the delay is uncertain by %.1f ms', $delay[1] - $delay[0]);
+                $reasons[] = \sprintf('the delay is uncertain by %.1f ms', $delay[1] - $delay[0]);
                 $lost += $delay[1] - $delay[0] > 10 ? 2 : 1;
             }
             if ($peak[1] - $peak[0] > 0.12) {
-                $reasons[] = sprintf('the peak is uncertain by %.2f', $peak[1] - $peak[0]);
+                $reasons[] = \sprintf('the peak is uncertain by %.2f', $peak[1] - $peak[0]);
                 ++$lost;
             }
         }
         if (abs($step->numbers['steady'] - 1) > 0.07) {
-            $reasons[] = sprintf('it settles at %.2f instead of 1', $step->numbers['steady']);
+            $reasons[] = \sprintf('it settles at %.2f instead of 1', $step->numbers['steady']);
             $lost += abs($step->numbers['steady'] - 1) > 0.2 ? 2 : 1;
         }
         if ($feedForward > 0.1) {
-            $reasons[] = sprintf('feed-forward was on (%.0f %% of P), so the curve is not P and D alone', 100 * $feedForward);
+            $reasons[] = \sprintf('feed-forward was on (%.0f %% of P), so the curve is not P and D alone', 100 * $feedForward);
             ++$lost;
         }
         if ($otherMovement < 15) {

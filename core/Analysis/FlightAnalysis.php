@@ -34,7 +34,7 @@ final readonly class FlightAnalysis
         foreach (Traces::AXES as $axis) {
             $others = $movement;
             unset($others[$axis]);
-            $axes[$axis] = self::axis($log, $axis, max($others));
+            $axes[$axis] = self::axis($log, $axis, max([0.0, ...array_values($others)]));
         }
 
         $plants = [];

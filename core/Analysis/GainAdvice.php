@@ -10,6 +10,7 @@ use Ortholex\Core\Control\RateFilters;
 final readonly class GainAdvice
 {
     private const WANTED_PEAK = 1.08;
+
     /** Most that the noise reaching the motors may grow, as a factor. */
     private const NOISE_GROWTH = 1.9;
 

@@ -15,7 +15,7 @@ use Ortholex\Core\Signal\SignalError;
  */
 final readonly class LoopModel
 {
-    /** @param array{float, float, float, float, float, float} $p K, ln ω, ln ζ, τ, Tz, Tp */
+    /** @param array<int, float> $p K, ln ω, ln ζ, τ, Tz, Tp */
     private function __construct(private array $p, public float $misfit)
     {
     }
@@ -68,7 +68,7 @@ final readonly class LoopModel
     }
 
     /**
-     * @param array{float, float, float, float, float, float} $p
+     * @param array<int, float> $p
      *
      * @return array{float, float}
      */
@@ -90,7 +90,7 @@ final readonly class LoopModel
     }
 
     /**
-     * @param array{float, float, float, float, float, float} $p
+     * @param array<int, float> $p
      * @param list<float>                                     $omega
      * @param list<float>                                     $re
      * @param list<float>                                     $im
@@ -157,9 +157,9 @@ final readonly class LoopModel
     /**
      * Keeps the loop one that a craft could have: stable, causal, neither slower nor faster than flight.
      *
-     * @param array{float, float, float, float, float, float} $p
+     * @param array<int, float> $p
      *
-     * @return array{float, float, float, float, float, float}
+     * @return array<int, float>
      */
     private static function bounded(array $p): array
     {
@@ -170,7 +170,7 @@ final readonly class LoopModel
     }
 
     /**
-     * @param array{float, float, float, float, float, float} $p
+     * @param array<int, float> $p
      * @param list<float>                                     $omega
      * @param list<float>                                     $re
      * @param list<float>                                     $im
@@ -190,10 +190,10 @@ final readonly class LoopModel
     /**
      * Solves (A + damp·diag A)·x = g by Gauss elimination; A is symmetric, its lower half given.
      *
-     * @param list<list<float>> $a
-     * @param list<float>       $g
+     * @param array<int, array<int, float>> $a
+     * @param array<int, float>             $g
      *
-     * @return list<float>
+     * @return array<int, float>
      */
     private static function solve(array $a, array $g, float $damp): array
     {

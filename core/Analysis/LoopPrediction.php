@@ -36,7 +36,7 @@ final readonly class LoopPrediction
         $kf = $gains->ff / 1000;
         for ($k = 1; $k <= $half; ++$k) {
             $hz = $k * self::RATE_HZ / $n;
-            $w = 2 * M_PI * $hz;
+            $w = 2 * \M_PI * $hz;
             [$gr, $gi] = $plant->response($w);
             [$fr, $fi] = $filters->ratePath->response(min($hz, 0.49 * $filters->ratePath->rateHz));
             [$dr, $di] = $filters->dPath->response(min($hz, 0.49 * $filters->dPath->rateHz));
@@ -78,7 +78,7 @@ final readonly class LoopPrediction
     /** Whether the loop is far enough from oscillating for the prediction to mean anything. */
     public function isStable(): bool
     {
-        $largest = max(array_map('abs', $this->curve->values));
+        $largest = max([0.0, ...array_map('abs', $this->curve->values)]);
 
         return $this->sensitivity < 4.0 && $largest < 3.0;
     }

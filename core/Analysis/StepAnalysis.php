@@ -24,8 +24,10 @@ final readonly class StepAnalysis
     private const LEAST_INPUT_DPS = 15.0;
     private const LEAST_COHERENCE = 0.5;
     private const TOP_HZ = 100.0;
+
     /** How far, relative to the fitted loop, the true response may stray from it before the data must speak. */
     private const PRIOR_SPREAD = 0.25;
+
     private const RESAMPLES = 80;
     private const WINDOWS_PER_BLOCK = 4;
 
@@ -84,7 +86,7 @@ final readonly class StepAnalysis
         $fft = Fft::ofSize($n);
         $taper = [];
         for ($i = 0; $i < $n; ++$i) {
-            $taper[] = 0.5 - 0.5 * cos(2 * M_PI * $i / $n);
+            $taper[] = 0.5 - 0.5 * cos(2 * \M_PI * $i / $n);
         }
         $bins = min(intdiv($n, 2), (int) floor(self::TOP_HZ * $n / $fs));
         $used = [];
@@ -208,7 +210,7 @@ final readonly class StepAnalysis
             $hr = $sum['cr'][$k] / $xx;
             $hi = $sum['ci'][$k] / $xx;
             $residual = max($sum['yy'][$k] - ($hr * $hr + $hi * $hi) * $xx, 1e-6 * $sum['yy'][$k] + 1e-9);
-            $omega[] = 2 * M_PI * $k * $fs / $n;
+            $omega[] = 2 * \M_PI * $k * $fs / $n;
             $re[] = $hr;
             $im[] = $hi;
             $inverseVariance[] = $independent * $xx / $residual;
@@ -221,14 +223,13 @@ final readonly class StepAnalysis
             $model = LoopModel::fit($omega, $re, $im, $noise);
         } else {
             // Every third point is plenty to follow a resample.
-            $every = static fn (array $v): array => array_values(array_filter($v, static fn (int $i): bool => $i < 24 || 0 === $i % 3, \ARRAY_FILTER_USE_KEY));
-            $model = $near->refit($every($omega), $every($re), $every($im), $every($noise));
+            $model = $near->refit(self::everyThird($omega), self::everyThird($re), self::everyThird($im), self::everyThird($noise));
         }
         $half = intdiv($n, 2);
         $fullRe = [1.0];
         $fullIm = [0.0];
         for ($k = 1; $k <= $half; ++$k) {
-            $w = 2 * M_PI * $k * $fs / $n;
+            $w = 2 * \M_PI * $k * $fs / $n;
             [$mr, $mi] = $model->response($w);
             if ($k < $bins) {
                 $prior = 1.0 / (self::PRIOR_SPREAD ** 2 * ($mr * $mr + $mi * $mi) + 1e-6);
@@ -242,6 +243,18 @@ final readonly class StepAnalysis
         $fullRe[0] = $fullRe[1];
 
         return [self::step($fullRe, $fullIm, $n, $fs), $model, $band];
+    }
+
+    /**
+     * All of the first 24, where the stick moves most, then every third.
+     *
+     * @param list<float> $values
+     *
+     * @return list<float>
+     */
+    private static function everyThird(array $values): array
+    {
+        return array_values(array_filter($values, static fn (int $i): bool => $i < 24 || 0 === $i % 3, \ARRAY_FILTER_USE_KEY));
     }
 
     /**

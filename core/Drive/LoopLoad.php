@@ -19,6 +19,7 @@ final readonly class LoopLoad
     private const RECORDER_US_PER_KHZ = 5.0;
     public const WARN_PCT = 80.0;
     public const REFUSE_PCT = 95.0;
+
     /** Speed of each processor against the reference. */
     private const CLASSES = ['F4' => 1.0, 'F7' => 1.9, 'H7' => 3.6];
 

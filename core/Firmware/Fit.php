@@ -30,7 +30,7 @@ final readonly class Fit
         }
         $against = [];
         if ($image->lowest() < $board->flashFrom || $image->end() > $board->flashEnd) {
-            $against[] = sprintf('It fills 0x%08X to 0x%08X, but the flash of %s is 0x%08X to 0x%08X.', $image->lowest(), $image->end() - 1, $board->board, $board->flashFrom, $board->flashEnd - 1);
+            $against[] = \sprintf('It fills 0x%08X to 0x%08X, but the flash of %s is 0x%08X to 0x%08X.', $image->lowest(), $image->end() - 1, $board->board, $board->flashFrom, $board->flashEnd - 1);
         }
         if (null === $manifest) {
             return [] !== $against ? new self(self::DOES_NOT_FIT, $against)
@@ -61,7 +61,7 @@ final readonly class Fit
     {
         $but = [];
         if (!\in_array($board->hardwareId, $manifest->hardware, true)) {
-            $against[] = sprintf('It is for %s (%s); this board is %s (%s).', $manifest->board, implode(', ', $manifest->hardware), $board->board, $board->hardwareId);
+            $against[] = \sprintf('It is for %s (%s); this board is %s (%s).', $manifest->board, implode(', ', $manifest->hardware), $board->board, $board->hardwareId);
         }
         if ($manifest->processor !== $board->processor) {
             $against[] = "It is for a processor $manifest->processor; this board has $board->processor.";

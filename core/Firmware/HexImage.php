@@ -31,7 +31,7 @@ final readonly class HexImage
                 continue;
             }
             if (null !== $last && $address < $end) {
-                throw FirmwareError::of(sprintf('Two blocks overlap at 0x%08X.', $address));
+                throw FirmwareError::of(\sprintf('Two blocks overlap at 0x%08X.', $address));
             }
             if (null !== $last && $address === $end) {
                 $merged[$last] .= $bytes;

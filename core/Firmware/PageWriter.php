@@ -26,7 +26,7 @@ final readonly class PageWriter
         $first = $image->lowest() - ($image->lowest() - $flashFrom) % $pageBytes;
         $flat = str_repeat("\xFF", $image->lowest() - $first).$image->flat();
         $pages = [];
-        foreach (str_split($flat, $pageBytes) as $i => $bytes) {
+        foreach (str_split($flat, max(1, $pageBytes)) as $i => $bytes) {
             $pages[$first + $i * $pageBytes] = str_pad($bytes, $pageBytes, "\xFF");
         }
 
@@ -74,7 +74,7 @@ final readonly class PageWriter
                         throw $e;
                     }
                     if ($try >= self::TRIES) {
-                        throw FirmwareError::of(sprintf('The page at 0x%08X was refused %d times over (%s). The flash may be worn there; nothing else was changed, and the board waits in its bootloader.', $address, self::TRIES, rtrim($e->getMessage(), '.')));
+                        throw FirmwareError::of(\sprintf('The page at 0x%08X was refused %d times over (%s). The flash may be worn there; nothing else was changed, and the board waits in its bootloader.', $address, self::TRIES, rtrim($e->getMessage(), '.')));
                     }
                 }
             }
@@ -93,7 +93,7 @@ final readonly class PageWriter
         $done = 0;
         foreach ($pages as $address => $bytes) {
             if ($this->client->readFlash($address, \strlen($bytes)) !== $bytes) {
-                throw FirmwareError::of(sprintf('Read-back differs at page 0x%08X. Write it again; the board waits in its bootloader.', $address));
+                throw FirmwareError::of(\sprintf('Read-back differs at page 0x%08X. Write it again; the board waits in its bootloader.', $address));
             }
             $progress(++$done, \count($pages));
         }

@@ -19,19 +19,27 @@ final class LogReader
 
     /** @var list<int> index of the CSV column of each kept trace */
     private array $columns = [];
+
     /** @var list<string> */
     private array $names = [];
+
     /** @var list<string> */
     private array $leftOut = [];
+
     private int $width = 0;
     private int $timeColumn = 0;
+
     /** @var list<string> packed float64 time blocks */
     private array $timeBlocks = [];
+
     /** @var list<list<string>> per trace, packed float32 blocks */
     private array $blocks = [];
+
     private int $badCount = 0;
+
     /** @var list<array{line: int, count: int, reason: string}> */
     private array $badPlaces = [];
+
     private int $line = 0;
 
     private function __construct(private readonly int $mostBytes)
@@ -61,14 +69,14 @@ final class LogReader
         }
         $size = (int) filesize($path);
         try {
-            $settings = $this->head($stream, $carry);
+            [$settings, $carry] = $this->head($stream);
             $total = \strlen($carry);
             $ended = false;
             while (!$ended) {
                 $bytes = $this->nextBytes($stream);
                 $total += \strlen($bytes);
                 if ($total > $this->mostBytes) {
-                    throw LogError::of(sprintf('The file unpacks to more than %d MB. Cut it, or raise the limit.', intdiv($this->mostBytes, 1_000_000)));
+                    throw LogError::of(\sprintf('The file unpacks to more than %d MB. Cut it, or raise the limit.', intdiv($this->mostBytes, 1_000_000)));
                 }
                 $ended = '' === $bytes;
                 $data = $carry.$bytes;
@@ -78,7 +86,7 @@ final class LogReader
                     $cut = strrpos($data, "\n");
                     if (false === $cut) {
                         if (\strlen($data) > self::LONGEST_LINE) {
-                            throw LogError::of(sprintf('Line %d is longer than 1 MB, so this is no CSV of a log.', $this->line + 1));
+                            throw LogError::of(\sprintf('Line %d is longer than 1 MB, so this is no CSV of a log.', $this->line + 1));
                         }
                         $carry = $data;
                         continue;
@@ -110,21 +118,20 @@ final class LogReader
     /**
      * Reads comment lines and the header.
      *
-     * @param resource    $stream
-     * @param-out string  $carry what was read past the header
+     * @param resource $stream
+     *
+     * @return array{string, string} the settings that stood ahead, and what was read past the header
      */
-    private function head($stream, ?string &$carry): string
+    private function head($stream): array
     {
         $data = '';
         $settings = '';
-        for (;;) {
+        while (true) {
             while (false !== $cut = strpos($data, "\n")) {
                 $line = rtrim(substr($data, 0, $cut), "\r");
                 $data = substr($data, $cut + 1);
                 if ($this->headLine($line, $settings)) {
-                    $carry = $data;
-
-                    return $settings;
+                    return [$settings, $data];
                 }
             }
             if (\strlen($data) > self::LONGEST_LINE) {
@@ -133,9 +140,7 @@ final class LogReader
             $bytes = $this->nextBytes($stream);
             if ('' === $bytes) {
                 if ('' !== $data && $this->headLine(rtrim($data, "\r"), $settings)) {
-                    $carry = '';
-
-                    return $settings;
+                    return [$settings, ''];
                 }
                 throw LogError::of('The file is empty: no header line was found.');
             }
@@ -162,7 +167,7 @@ final class LogReader
         }
         $names = array_map(static fn (string $n): string => trim($n, " \t\""), explode(',', $line));
         if (\count($names) > self::MOST_COLUMNS) {
-            throw LogError::of(sprintf('The header on line %d names %d columns; at most %d are read.', $this->line, \count($names), self::MOST_COLUMNS));
+            throw LogError::of(\sprintf('The header on line %d names %d columns; at most %d are read.', $this->line, \count($names), self::MOST_COLUMNS));
         }
         $time = array_search('time_s', $names, true);
         if (false === $time) {
@@ -227,7 +232,7 @@ final class LogReader
             }
             $cells = explode(',', $text);
             if (\count($cells) !== $this->width) {
-                $this->bad($last && $n === $end ? 'torn at the end of the file' : sprintf('%d cells instead of %d', \count($cells), $this->width));
+                $this->bad($last && $n === $end ? 'torn at the end of the file' : \sprintf('%d cells instead of %d', \count($cells), $this->width));
                 continue;
             }
             $row = [];

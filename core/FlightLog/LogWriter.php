@@ -65,8 +65,8 @@ final readonly class LogWriter
     public static function rows(string $format, array $times, array $columns): string
     {
         $text = '';
-        foreach (array_map(null, $times, ...$columns) as $row) {
-            $text .= vsprintf($format, \is_array($row) ? $row : [$row]);
+        foreach ($times as $i => $time) {
+            $text .= vsprintf($format, [$time, ...array_column($columns, $i)]);
         }
 
         return $text;

@@ -15,6 +15,7 @@ use Ortholex\Core\Signal\Statistics;
 final readonly class SampleClock
 {
     private const MOST_BRIDGED = 5;
+
     /** A jump back that lasts this many rows is a clock that was restarted, not a bad stamp. */
     private const RESTART_ROWS = 50;
 
@@ -181,7 +182,9 @@ final readonly class SampleClock
             throw LogError::of('The log has no readable rows.');
         }
         $runs = $faults = [];
+        /** @var non-empty-list<int> $run */
         $run = [0];
+        /** @var list<int> $held */
         $held = [];
         $last = $times[0];
         for ($i = 1, $n = \count($times); $i < $n; ++$i) {
@@ -199,6 +202,7 @@ final readonly class SampleClock
             if (\count($held) >= self::RESTART_ROWS) {
                 $faults[] = new TimeFault('back', $last, $last - $times[$held[0]], $held[0]);
                 $runs[] = $run;
+                /** @var non-empty-list<int> $run */
                 $run = [$held[0]];
                 for ($j = 1; $j < \count($held); ++$j) {
                     if ($times[$held[$j]] >= $times[$run[\count($run) - 1]]) {

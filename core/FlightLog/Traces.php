@@ -8,7 +8,6 @@ namespace Ortholex\Core\FlightLog;
 final readonly class Traces
 {
     public const AXES = ['roll', 'pitch', 'yaw'];
-
     private const PATTERNS = [
         '~^throttle_pct$~' => '%',
         '~^stick_(roll|pitch|yaw|throttle)_us$~' => 'µs',

@@ -11,6 +11,7 @@ use Ortholex\Core\Firmware\Version;
 final class BoardClient
 {
     private const TIMEOUT_MS = 400;
+
     private string $buffer = '';
 
     public function __construct(private readonly ByteLink $link)
@@ -99,13 +100,13 @@ final class BoardClient
     /** @throws LinkError refused when the page did not take */
     public function writePage(int $address, string $bytes): void
     {
-        $this->ask(Frame::WRITE_PAGE, pack('V', $address).$bytes, sprintf('write page 0x%08X', $address), 1500);
+        $this->ask(Frame::WRITE_PAGE, pack('V', $address).$bytes, \sprintf('write page 0x%08X', $address), 1500);
     }
 
     /** @throws LinkError */
     public function readFlash(int $address, int $length): string
     {
-        return $this->ask(Frame::READ_FLASH, pack('Vv', $address, $length), sprintf('read flash at 0x%08X', $address), 1500);
+        return $this->ask(Frame::READ_FLASH, pack('Vv', $address, $length), \sprintf('read flash at 0x%08X', $address), 1500);
     }
 
     /** @throws LinkError */
@@ -118,7 +119,7 @@ final class BoardClient
     public function awaitIdentity(int $withinMs): BoardIdentity
     {
         $end = $this->link->nowMs() + $withinMs;
-        for (;;) {
+        while (true) {
             try {
                 return $this->identity(100);
             } catch (LinkError $e) {

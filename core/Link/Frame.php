@@ -41,7 +41,7 @@ final readonly class Frame
     /** Takes the first whole, sound frame out of $buffer, dropping rubbish before it; null when there is none yet. */
     public static function take(string &$buffer): ?self
     {
-        for (;;) {
+        while (true) {
             $at = strpos($buffer, self::SYNC);
             if (false === $at) {
                 // The last byte may be half a sync.

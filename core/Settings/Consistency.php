@@ -26,7 +26,7 @@ final readonly class Consistency
         foreach (['rate_path', 'd_path'] as $path) {
             foreach ([1, 2] as $n) {
                 if ('off' !== ($s["$path.stage.$n.kind"] ?? 'off') && $number("$path.stage.$n.cutoff_hz") >= 0.48 * $loopHz) {
-                    $clashes[] = new Clash(Clash::REFUSE, "$path.stage.$n.cutoff_hz", sprintf('A cutoff of %g Hz needs a loop rate above %g Hz.', $number("$path.stage.$n.cutoff_hz"), $number("$path.stage.$n.cutoff_hz") / 0.48));
+                    $clashes[] = new Clash(Clash::REFUSE, "$path.stage.$n.cutoff_hz", \sprintf('A cutoff of %g Hz needs a loop rate above %g Hz.', $number("$path.stage.$n.cutoff_hz"), $number("$path.stage.$n.cutoff_hz") / 0.48));
                 }
             }
         }
@@ -57,7 +57,7 @@ final readonly class Consistency
         $load = LoopLoad::of($s, $motors, $processor);
         if ($load->percent > LoopLoad::WARN_PCT) {
             $refuse = $load->percent > LoopLoad::REFUSE_PCT;
-            $clashes[] = new Clash($refuse ? Clash::REFUSE : Clash::WARN, 'motors.loop_rate_hz', sprintf('Loop load would be %.0f %%%s.', $load->percent, $refuse ? '; above 95 % the loop misses its beat' : ''));
+            $clashes[] = new Clash($refuse ? Clash::REFUSE : Clash::WARN, 'motors.loop_rate_hz', \sprintf('Loop load would be %.0f %%%s.', $load->percent, $refuse ? '; above 95 % the loop misses its beat' : ''));
         }
 
         return $clashes;

@@ -94,7 +94,7 @@ final readonly class Migration
             }
             $new = $setting->check($fitting, $to);
             if (abs($fitting - $wanted) > 1e-6 * max(1.0, abs($wanted)) && ($wanted < $low || $wanted > $high)) {
-                return new Fate(Fate::CLIPPED, $name, $value, $setting->name, $new, sprintf('Its range is now %s to %s %s.', $low, $high, $setting->unit));
+                return new Fate(Fate::CLIPPED, $name, $value, $setting->name, $new, \sprintf('Its range is now %s to %s %s.', $low, $high, $setting->unit));
             }
 
             return $renamed || 1.0 !== $factor

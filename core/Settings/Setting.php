@@ -101,7 +101,7 @@ final readonly class Setting
         $value = (float) $given;
         [$low, $high] = $this->range($version);
         if (!is_finite($value) || $value < $low - 1e-9 || $value > $high + 1e-9) {
-            throw SettingError::at($this->name, sprintf('%s lies outside %s to %s%s', self::shown($given), $low, $high, '' === $this->unit ? '' : " $this->unit"));
+            throw SettingError::at($this->name, \sprintf('%s lies outside %s to %s%s', self::shown($given), $low, $high, '' === $this->unit ? '' : " $this->unit"));
         }
         if (self::WHOLE === $this->type) {
             return abs($value - round($value)) < 1e-9 ? (int) round($value) : throw SettingError::at($this->name, self::shown($given).' is not a whole number');

@@ -14,8 +14,10 @@ final readonly class Fft
 {
     /** @var list<int> position each sample moves to, for the half-length complex transform's input order */
     private array $reversed;
+
     /** @var list<float> cos(2πk/N), k < N */
     private array $cos;
+
     /** @var list<float> sin(2πk/N), k < N */
     private array $sin;
 
@@ -32,8 +34,8 @@ final readonly class Fft
         }
         $cos = $sin = [];
         for ($k = 0; $k < $size; ++$k) {
-            $cos[] = cos(2 * M_PI * $k / $size);
-            $sin[] = sin(2 * M_PI * $k / $size);
+            $cos[] = cos(2 * \M_PI * $k / $size);
+            $sin[] = sin(2 * \M_PI * $k / $size);
         }
         $this->reversed = $reversed;
         $this->cos = $cos;
@@ -64,8 +66,8 @@ final readonly class Fft
     /**
      * Complex transform.
      *
-     * @param list<float> $re N real parts
-     * @param list<float> $im N imaginary parts
+     * @param array<int, float> $re N real parts
+     * @param array<int, float> $im N imaginary parts
      *
      * @return array{list<float>, list<float>} N real and N imaginary parts
      */
@@ -143,14 +145,14 @@ final readonly class Fft
             $m = $span;
         }
 
-        return [$a, $b];
+        return [array_values($a), array_values($b)];
     }
 
     /**
      * Inverse complex transform, scaled by 1/N.
      *
-     * @param list<float> $re
-     * @param list<float> $im
+     * @param array<int, float> $re
+     * @param array<int, float> $im
      *
      * @return array{list<float>, list<float>}
      */
@@ -164,14 +166,14 @@ final readonly class Fft
             $b[$i] *= $scale;
         }
 
-        return [$a, $b];
+        return [array_values($a), array_values($b)];
     }
 
     /**
      * Transforms two real signals in one pass.
      *
-     * @param list<float> $x N samples
-     * @param list<float> $y N samples
+     * @param array<int, float> $x N samples
+     * @param array<int, float> $y N samples
      *
      * @return array{list<float>, list<float>, list<float>, list<float>} Xre, Xim, Yre, Yim for bins 0..N/2
      */

@@ -47,7 +47,7 @@ final readonly class FilterChain
     {
         $hz = max($hz, 1e-3);
 
-        return -$this->phase($hz) / (2 * M_PI * $hz);
+        return -$this->phase($hz) / (2 * \M_PI * $hz);
     }
 
     /** −dφ/(2π·df) in seconds, by a central difference narrow against any stage. */
@@ -55,7 +55,7 @@ final readonly class FilterChain
     {
         $step = min(0.01, max($hz, 0.02) / 4);
 
-        return -($this->phase($hz + $step) - $this->phase($hz - $step)) / (4 * M_PI * $step);
+        return -($this->phase($hz + $step) - $this->phase($hz - $step)) / (4 * \M_PI * $step);
     }
 
     /**
@@ -97,7 +97,7 @@ final readonly class FilterChain
             [$re, $im] = $stage->response($hz, $this->rateHz);
             $phase = atan2($im, $re);
             $isNotch = $stage->b0 === $stage->b2 && 0.0 !== $stage->b2 && $stage->b1 === $stage->a1;
-            $sum += !$isNotch && $phase > M_PI_2 ? $phase - 2 * M_PI : $phase;
+            $sum += !$isNotch && $phase > \M_PI_2 ? $phase - 2 * \M_PI : $phase;
         }
 
         return $sum;

@@ -21,16 +21,16 @@ final readonly class FilterStage
     {
         self::demand($cutoffHz, $rateHz, false);
         $dt = 1.0 / $rateHz;
-        $alpha = $dt / (1.0 / (2 * M_PI * $cutoffHz) + $dt);
+        $alpha = $dt / (1.0 / (2 * \M_PI * $cutoffHz) + $dt);
 
         return new self($alpha, 0.0, 0.0, $alpha - 1.0, 0.0);
     }
 
     /** Butterworth by default (Q = 1/√2). @throws SignalError unless 0 < cutoff < rate/2 and Q > 0 */
-    public static function secondOrder(float $cutoffHz, float $rateHz, float $q = M_SQRT1_2): self
+    public static function secondOrder(float $cutoffHz, float $rateHz, float $q = \M_SQRT1_2): self
     {
         self::demand($cutoffHz, $rateHz, true, $q);
-        $w = 2 * M_PI * $cutoffHz / $rateHz;
+        $w = 2 * \M_PI * $cutoffHz / $rateHz;
         $alpha = sin($w) / (2 * $q);
         $a0 = 1 + $alpha;
         $c = cos($w);
@@ -42,7 +42,7 @@ final readonly class FilterStage
     public static function notch(float $centreHz, float $q, float $rateHz): self
     {
         self::demand($centreHz, $rateHz, true, $q);
-        $w = 2 * M_PI * $centreHz / $rateHz;
+        $w = 2 * \M_PI * $centreHz / $rateHz;
         $alpha = sin($w) / (2 * $q);
         $a0 = 1 + $alpha;
         $c = cos($w);
@@ -53,7 +53,7 @@ final readonly class FilterStage
     /** @return array{float, float} real and imaginary part of H at $hz */
     public function response(float $hz, float $rateHz): array
     {
-        $w = 2 * M_PI * $hz / $rateHz;
+        $w = 2 * \M_PI * $hz / $rateHz;
         $c1 = cos($w);
         $s1 = -sin($w);
         $c2 = cos(2 * $w);
@@ -70,7 +70,7 @@ final readonly class FilterStage
     private static function demand(float $hz, float $rateHz, bool $belowNyquist, float $q = 1.0): void
     {
         if ($rateHz <= 0 || $hz <= 0 || ($belowNyquist && $hz >= $rateHz / 2)) {
-            throw SignalError::of(sprintf('A filter at %g Hz cannot run at %g Hz: it must lie above 0 and below half the rate.', $hz, $rateHz));
+            throw SignalError::of(\sprintf('A filter at %g Hz cannot run at %g Hz: it must lie above 0 and below half the rate.', $hz, $rateHz));
         }
         if ($q <= 0) {
             throw SignalError::of("A filter's Q must be positive, not $q.");

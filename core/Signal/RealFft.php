@@ -8,8 +8,10 @@ namespace Ortholex\Core\Signal;
 final readonly class RealFft
 {
     private Fft $half;
+
     /** @var list<float> */
     private array $cos;
+
     /** @var list<float> */
     private array $sin;
 
@@ -18,8 +20,8 @@ final readonly class RealFft
         $this->half = Fft::ofSize($size >> 1);
         $cos = $sin = [];
         for ($k = 0; $k <= $size >> 1; ++$k) {
-            $cos[] = cos(2 * M_PI * $k / $size);
-            $sin[] = sin(2 * M_PI * $k / $size);
+            $cos[] = cos(2 * \M_PI * $k / $size);
+            $sin[] = sin(2 * \M_PI * $k / $size);
         }
         $this->cos = $cos;
         $this->sin = $sin;
@@ -36,7 +38,7 @@ final readonly class RealFft
     }
 
     /**
-     * @param list<float> $x N real samples
+     * @param array<int, float> $x N real samples
      *
      * @return array{list<float>, list<float>} real and imaginary parts of bins 0..N/2
      */

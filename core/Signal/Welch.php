@@ -11,8 +11,10 @@ namespace Ortholex\Core\Signal;
 final readonly class Welch
 {
     private RealFft $fft;
+
     /** @var list<float> */
     private array $window;
+
     private float $windowPower;
 
     private function __construct(public int $segment, public float $rateHz)
@@ -21,7 +23,7 @@ final readonly class Welch
         $window = [];
         $power = 0.0;
         for ($i = 0; $i < $segment; ++$i) {
-            $w = 0.5 - 0.5 * cos(2 * M_PI * $i / $segment);
+            $w = 0.5 - 0.5 * cos(2 * \M_PI * $i / $segment);
             $window[] = $w;
             $power += $w * $w;
         }
@@ -73,7 +75,7 @@ final readonly class Welch
             }
         }
         if (0 === $segments) {
-            throw SignalError::of(sprintf('No gap-free stretch holds one segment of %d samples (%.2f s).', $n, $n / $this->rateHz));
+            throw SignalError::of(\sprintf('No gap-free stretch holds one segment of %d samples (%.2f s).', $n, $n / $this->rateHz));
         }
         $scale = 1.0 / ($this->rateHz * $this->windowPower * $segments);
         foreach ($sum as $k => $value) {

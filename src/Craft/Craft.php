@@ -24,22 +24,31 @@ class Craft
 
     #[ORM\Column(nullable: true)]
     public ?string $hardwareId = null;
+
     #[ORM\Column(nullable: true)]
     public ?string $board = null;
+
     #[ORM\Column(nullable: true)]
     public ?string $processor = null;
+
     #[ORM\Column(nullable: true)]
     public ?string $serial = null;
+
     #[ORM\Column(nullable: true)]
     public ?string $firmware = null;
+
     #[ORM\Column(nullable: true)]
     public ?string $version = null;
+
     #[ORM\Column]
     public int $flashFrom = 0;
+
     #[ORM\Column]
     public int $flashEnd = 0;
+
     #[ORM\Column]
     public int $pageBytes = 2048;
+
     #[ORM\Column]
     public bool $inBootloader = false;
 

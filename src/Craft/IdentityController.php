@@ -9,9 +9,9 @@ use Ortholex\App\Record\Snapshot;
 use Ortholex\App\Record\Staging;
 use Ortholex\App\Shell\SheetController;
 use Ortholex\Core\Settings\Catalogue;
-use Symfony\Component\HttpKernel\Attribute\AsController;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\HttpKernel\Attribute\AsController;
 use Symfony\Component\Routing\Attribute\Route;
 
 #[AsController]

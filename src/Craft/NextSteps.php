@@ -47,7 +47,7 @@ final readonly class NextSteps
             $steps[] = new NextStep('Fly a first card, so that there is a log to learn from.', '51', 'Fly');
         } elseif (null !== $this->analyses->text($log)) {
             foreach ($this->overshoots($log) as $axis => $peak) {
-                $steps[] = new NextStep(sprintf('%s overshoots by %.0f %% in %s.', ucfirst($axis), 100 * ($peak - 1), $log->code), '61', 'Tune it');
+                $steps[] = new NextStep(\sprintf('%s overshoots by %.0f %% in %s.', ucfirst($axis), 100 * ($peak - 1), $log->code), '61', 'Tune it');
             }
         }
         $newest = $this->newest($craft);

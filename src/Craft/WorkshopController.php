@@ -7,8 +7,8 @@ namespace Ortholex\App\Craft;
 use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Flights\Log;
 use Ortholex\Demo\Scenario;
-use Symfony\Component\HttpKernel\Attribute\AsController;
 use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\HttpKernel\Attribute\AsController;
 use Symfony\Component\Routing\Attribute\Route;
 use Twig\Environment;
 

@@ -17,10 +17,10 @@ use Ortholex\Core\Firmware\FirmwareError;
 use Ortholex\Core\Firmware\Fit;
 use Ortholex\Core\Firmware\HexImage;
 use Ortholex\Core\Firmware\PageWriter;
-use Symfony\Component\HttpKernel\Attribute\AsController;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\HttpKernel\Attribute\AsController;
 use Symfony\Component\Routing\Attribute\Route;
 
 #[AsController]

@@ -8,8 +8,8 @@ use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Craft\Craft;
 use Ortholex\App\Craft\LinkService;
 use Ortholex\App\Craft\Worlds;
-use Ortholex\App\Record\Commit;
 use Ortholex\App\Record\ChangeEntry;
+use Ortholex\App\Record\Commit;
 use Ortholex\App\Record\Snapshot;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\JobHandler;
@@ -84,7 +84,7 @@ final readonly class FlashHandler implements JobHandler
         $started = microtime(true);
         $writer->write($pages, $skip, function (int $done, int $of) use ($progress, $started, $skip): void {
             $left = $done > $skip ? (microtime(true) - $started) / ($done - $skip) * ($of - $done) : 0;
-            $progress->at(0.03 + 0.72 * $done / $of, sprintf('writing page %d of %d, %.0f s left', $done, $of, $left));
+            $progress->at(0.03 + 0.72 * $done / $of, \sprintf('writing page %d of %d, %.0f s left', $done, $of, $left));
         });
         $writer->verify($pages, fn (int $done, int $of) => $progress->at(0.75 + 0.17 * $done / $of, "reading back page $done of $of"));
 

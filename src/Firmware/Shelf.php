@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Ortholex\App\Firmware;
 
 use Ortholex\Core\Firmware\BoardIdentity;
-use Ortholex\Core\Firmware\Fit;
 use Ortholex\Core\Firmware\FirmwareError;
+use Ortholex\Core\Firmware\Fit;
 use Ortholex\Core\Firmware\HexImage;
 use Ortholex\Core\Firmware\IntelHex;
 use Ortholex\Core\Firmware\Manifest;

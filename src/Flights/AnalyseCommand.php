@@ -43,17 +43,17 @@ final class AnalyseCommand extends Command
             return self::SUCCESS;
         }
         $gaps = \count($log->clock->gaps());
-        $output->writeln(sprintf('%.2f s at %.1f Hz, %d samples, %d gap%s, %d bad row%s', $log->clock->durationS(), $log->clock->rateHz, $log->clock->samples, $gaps, 1 === $gaps ? '' : 's', $log->badRows->count, 1 === $log->badRows->count ? '' : 's'));
+        $output->writeln(\sprintf('%.2f s at %.1f Hz, %d samples, %d gap%s, %d bad row%s', $log->clock->durationS(), $log->clock->rateHz, $log->clock->samples, $gaps, 1 === $gaps ? '' : 's', $log->badRows->count, 1 === $log->badRows->count ? '' : 's'));
         foreach ($log->badRows->places as $place) {
-            $output->writeln(sprintf('  line %d, %d row(s): %s', $place['line'], $place['count'], $place['reason']));
+            $output->writeln(\sprintf('  line %d, %d row(s): %s', $place['line'], $place['count'], $place['reason']));
         }
         $table = new Table($output);
         $table->setHeaders(['axis', 'half there', 'rise', 'peak', 'at', 'steady', 'grade', 'measured RMS', 'filtered RMS', 'peaks measured']);
         foreach ($report['step'] as $axis => $step) {
             $measured = Dig::map($report['spectrum'], $axis, 'measured');
             $filtered = Dig::map($report['spectrum'], $axis, 'filtered');
-            $n = static fn (array $from, string $key, string $format): string => null === Dig::number($from, $key) ? '–' : sprintf($format, Dig::number($from, $key));
-            $peaks = array_map(static fn (mixed $p): string => sprintf('%.0f Hz', Dig::number(\is_array($p) ? $p : [], 'hz') ?? 0), Dig::map($measured, 'peaks'));
+            $n = static fn (array $from, string $key, string $format): string => null === Dig::number($from, $key) ? '–' : \sprintf($format, Dig::number($from, $key));
+            $peaks = array_map(static fn (mixed $p): string => \sprintf('%.0f Hz', Dig::number(\is_array($p) ? $p : [], 'hz') ?? 0), Dig::map($measured, 'peaks'));
             $table->addRow([
                 $axis, $n($step, 'delay_ms', '%.1f ms'), $n($step, 'rise_ms', '%.1f ms'), $n($step, 'peak', '%.3f'), $n($step, 'peak_ms', '%.0f ms'), $n($step, 'steady', '%.3f'),
                 Dig::text($step, 'grade'), $n($measured, 'rms_dps', '%.2f deg/s'), $n($filtered, 'rms_dps', '%.2f deg/s'), implode(', ', \array_slice($peaks, 0, 4)),

@@ -56,7 +56,7 @@ final readonly class FlyHandler implements JobHandler
                 FlightCard::fly($card, $seconds, $world->physics->receiverHz, $simulator->hoverThrottle(), $seed),
                 $settings, $seconds, $seed + 7, $state->faults, $stream, $head,
                 static function (float $share) use ($progress, $seconds): bool {
-                    $progress->at(0.6 * $share, sprintf('in the air, %.0f of %d s', $share * $seconds, $seconds));
+                    $progress->at(0.6 * $share, \sprintf('in the air, %.0f of %d s', $share * $seconds, $seconds));
 
                     return true;
                 },

@@ -15,12 +15,12 @@ use Ortholex\App\Work\Jobs;
 use Ortholex\Bench\Flight\FlightCard;
 use Ortholex\Bench\World\WorldState;
 use Ortholex\Core\FlightLog\LogWriter;
-use Symfony\Component\HttpKernel\Attribute\AsController;
 use Symfony\Component\HttpFoundation\HeaderUtils;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpFoundation\StreamedResponse;
+use Symfony\Component\HttpKernel\Attribute\AsController;
 use Symfony\Component\Routing\Attribute\Route;
 
 #[AsController]

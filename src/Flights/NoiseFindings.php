@@ -29,21 +29,21 @@ final readonly class NoiseFindings
             }
             $peaks = [];
             foreach (\array_slice(Dig::map($measured, 'peaks'), 0, 3) as $peak) {
-                $peaks[] = sprintf('%.0f Hz', Dig::number(\is_array($peak) ? $peak : [], 'hz') ?? 0);
+                $peaks[] = \sprintf('%.0f Hz', Dig::number(\is_array($peak) ? $peak : [], 'hz') ?? 0);
             }
             $attenuation = Dig::number($chart, 'attenuation_db');
             $delay = Dig::number($chart, 'delay_ms');
             $text = [] === $peaks ? 'No peak stands out of the measured rate.' : 'Measured peaks at '.implode(', ', $peaks).'.';
             if (null !== $attenuation) {
-                $text .= sprintf(' The filters quieten it by %.1f dB%s.', $attenuation, null === $delay ? '' : sprintf(' for %.1f ms', $delay));
+                $text .= \sprintf(' The filters quieten it by %.1f dB%s.', $attenuation, null === $delay ? '' : \sprintf(' for %.1f ms', $delay));
             }
-            $findings[] = new ResponseFinding(ucfirst($axis).' after filtering', sprintf('%.2f deg/s RMS', $rms), $text, null, '');
+            $findings[] = new ResponseFinding(ucfirst($axis).' after filtering', \sprintf('%.2f deg/s RMS', $rms), $text, null, '');
         }
         if (null === $loudest) {
             return ['The log has no rotation rates, so nothing can be said of noise.', $findings];
         }
         $findings[] = new ResponseFinding('The filters behind this', '', 'Lower cutoffs are quieter and later. Sheet 62 draws what today\'s chain does to this very spectrum.', '62', 'See the filters');
 
-        return [sprintf('%s is the loudest axis: %.1f deg/s RMS is left above 20 Hz after filtering.', ucfirst($loudest[0]), $loudest[1]), $findings];
+        return [\sprintf('%s is the loudest axis: %.1f deg/s RMS is left above 20 Hz after filtering.', ucfirst($loudest[0]), $loudest[1]), $findings];
     }
 }

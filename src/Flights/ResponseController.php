@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace Ortholex\App\Flights;
 
 use Ortholex\App\Shell\SheetController;
-use Symfony\Component\HttpKernel\Attribute\AsController;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\HttpKernel\Attribute\AsController;
 use Symfony\Component\Routing\Attribute\Route;
 
 #[AsController]

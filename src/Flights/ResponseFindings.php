@@ -33,25 +33,25 @@ final readonly class ResponseFindings
                 continue;
             }
             $interval = Dig::numbers(Dig::map($step, 'intervals'), 'peak');
-            $spread = 2 === \count($interval) ? sprintf(' (%.2f to %.2f)', $interval[0], $interval[1]) : '';
+            $spread = 2 === \count($interval) ? \sprintf(' (%.2f to %.2f)', $interval[0], $interval[1]) : '';
             $before = Dig::number(Dig::map($other, 'report', 'step', $axis), 'peak');
-            $beforeText = null === $before || null === $otherCode ? '' : sprintf(' In %s it peaked at %.2f.', $otherCode, $before);
+            $beforeText = null === $before || null === $otherCode ? '' : \sprintf(' In %s it peaked at %.2f.', $otherCode, $before);
             $reasons = Dig::texts($step, 'reasons');
             $caution = [] === $reasons ? '' : ' But '.implode('; ', $reasons).'.';
             if ($peak > self::OVERSHOOT) {
                 if (null === $worst || $peak > $worst[1]) {
                     $worst = [$axis, $peak];
                 }
-                $findings[] = new ResponseFinding(ucfirst($axis).' overshoots', "$grade", sprintf('It peaks at %.2f%s of what was asked, %.0f ms after the stick, and is half there in %.1f ms.', $peak, $spread, Dig::number($step, 'peak_ms') ?? 0, $delay).$beforeText.$caution, '61', 'See a better P and D');
+                $findings[] = new ResponseFinding(ucfirst($axis).' overshoots', "$grade", \sprintf('It peaks at %.2f%s of what was asked, %.0f ms after the stick, and is half there in %.1f ms.', $peak, $spread, Dig::number($step, 'peak_ms') ?? 0, $delay).$beforeText.$caution, '61', 'See a better P and D');
             } elseif ($peak < self::SLUGGISH) {
-                $findings[] = new ResponseFinding(ucfirst($axis).' falls short', $grade, sprintf('It peaks at %.2f%s and is half there in %.1f ms.', $peak, $spread, $delay).$beforeText.$caution, '61', 'See the gains');
+                $findings[] = new ResponseFinding(ucfirst($axis).' falls short', $grade, \sprintf('It peaks at %.2f%s and is half there in %.1f ms.', $peak, $spread, $delay).$beforeText.$caution, '61', 'See the gains');
             } else {
                 $clean[] = $axis;
-                $findings[] = new ResponseFinding(ucfirst($axis).' answers cleanly', $grade, sprintf('It peaks at %.2f%s and is half there in %.1f ms.', $peak, $spread, $delay).$beforeText.$caution, null, '');
+                $findings[] = new ResponseFinding(ucfirst($axis).' answers cleanly', $grade, \sprintf('It peaks at %.2f%s and is half there in %.1f ms.', $peak, $spread, $delay).$beforeText.$caution, null, '');
             }
         }
         $answer = match (true) {
-            null !== $worst => sprintf('%s overshoots by %.0f %%%s.', ucfirst($worst[0]), 100 * ($worst[1] - 1), [] === $clean ? '' : '; '.implode(' and ', $clean).(1 === \count($clean) ? ' is clean' : ' are clean')),
+            null !== $worst => \sprintf('%s overshoots by %.0f %%%s.', ucfirst($worst[0]), 100 * ($worst[1] - 1), [] === $clean ? '' : '; '.implode(' and ', $clean).(1 === \count($clean) ? ' is clean' : ' are clean')),
             [] !== $clean => ucfirst(implode(', ', $clean)).(1 === \count($clean) ? ' answers' : ' answer').' cleanly.',
             default => 'This log does not tell how the craft responds.',
         };

@@ -7,9 +7,9 @@ namespace Ortholex\App\Flights;
 use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\SheetController;
 use Ortholex\Core\FlightLog\Traces;
-use Symfony\Component\HttpKernel\Attribute\AsController;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\HttpKernel\Attribute\AsController;
 use Symfony\Component\Routing\Attribute\Route;
 
 #[AsController]

@@ -13,10 +13,10 @@ use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Settings\Migration;
 use Ortholex\Core\Settings\SettingError;
-use Symfony\Component\HttpKernel\Attribute\AsController;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\HttpKernel\Attribute\AsController;
 use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Yaml\Exception\ParseException;
@@ -73,7 +73,7 @@ final class RecordController extends SheetController
         try {
             $data = Yaml::parse(Input::of($request)->text('yaml', 200_000));
         } catch (ParseException $e) {
-            throw BadRequest::at('yaml', sprintf('Line %d is no YAML: %s', $e->getParsedLine(), $e->getMessage()));
+            throw BadRequest::at('yaml', \sprintf('Line %d is no YAML: %s', $e->getParsedLine(), $e->getMessage()));
         }
         if (!\is_array($data)) {
             throw BadRequest::at('yaml', 'There is nothing to read: each line should be a setting, a colon and a value.');

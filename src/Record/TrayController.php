@@ -7,10 +7,10 @@ namespace Ortholex\App\Record;
 use Ortholex\App\Craft\Crafts;
 use Ortholex\App\Shell\Input;
 use Ortholex\App\Shell\TrayBuilder;
-use Symfony\Component\HttpKernel\Attribute\AsController;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\HttpKernel\Attribute\AsController;
 use Symfony\Component\Routing\Attribute\Route;
 use Twig\Environment;
 

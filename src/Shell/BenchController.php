@@ -6,9 +6,9 @@ namespace Ortholex\App\Shell;
 
 use Ortholex\App\Craft\Crafts;
 use Ortholex\App\Craft\Worlds;
-use Symfony\Component\HttpKernel\Attribute\AsController;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpKernel\Attribute\AsController;
 use Symfony\Component\Routing\Attribute\Route;
 
 /** The bench strip: hands on the physical world, and eyes on it. */

@@ -9,8 +9,8 @@ use Ortholex\App\Craft\Craft;
 use Ortholex\App\Craft\Crafts;
 use Ortholex\App\Flights\Log;
 use Ortholex\Core\Settings\Catalogue;
-use Symfony\Component\HttpKernel\Attribute\AsController;
 use Symfony\Component\HttpFoundation\JsonResponse;
+use Symfony\Component\HttpKernel\Attribute\AsController;
 use Symfony\Component\Routing\Attribute\Route;
 
 /** What the search box finds in a craft's book: sheets, settings, actions, logs, other craft. */

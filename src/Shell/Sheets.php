@@ -8,7 +8,6 @@ namespace Ortholex\App\Shell;
 final readonly class Sheets
 {
     public const PARTS = ['1' => 'Build', '2' => 'Command', '3' => 'Guard', '4' => 'Aids', '5' => 'Flights', '6' => 'Tune', '7' => 'Record'];
-
     private const ROWS = [
         ['11', 'Identity', true, 'Who the board is, what it runs, and how it lies.'],
         ['12', 'Firmware', true, 'Which images fit this board, and writing one safely.'],
@@ -38,7 +37,7 @@ final readonly class Sheets
         ['73', 'Changes', true, 'Every change: when, why, from, to, and the way back.'],
     ];
 
-    /** @return array<string, Sheet> by number */
+    /** @return array<int, Sheet> by number */
     public static function all(): array
     {
         $sheets = [];
@@ -49,7 +48,7 @@ final readonly class Sheets
         return $sheets;
     }
 
-    /** @return array<string, Sheet> */
+    /** @return array<int, Sheet> */
     public static function ofPart(string $part): array
     {
         return array_filter(self::all(), static fn (Sheet $s): bool => $s->part === $part);

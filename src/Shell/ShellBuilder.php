@@ -21,10 +21,10 @@ final readonly class ShellBuilder
         $live = $this->live->of($craft);
         $tray = $this->trays->of($craft);
 
-        return new ShellView($craft, $sheets[$sheet], $this->crafts->all(), Sheets::ofPart($sheet[0]), $this->marks($craft, $tray), $tray, $live, date('Y-m-d'));
+        return new ShellView($craft, $sheets[(int) $sheet], $this->crafts->all(), Sheets::ofPart($sheet[0]), $this->marks($craft, $tray), $tray, $live, date('Y-m-d'));
     }
 
-    /** @return array<string, string> */
+    /** @return array<int, string> by part */
     private function marks(Craft $craft, TrayView $tray): array
     {
         $count = function (string $table) use ($craft): int {

@@ -11,8 +11,8 @@ final readonly class ShellView
 {
     /**
      * @param list<Craft>           $crafts
-     * @param array<string, Sheet>  $tabs
-     * @param array<string, string> $marks   per part: what the small mark says
+     * @param array<int, Sheet> $tabs
+     * @param array<int, string> $marks   per part: what the small mark says
      * @param array<string, mixed>  $live    first state of the bench and the link, as the poll gives it
      */
     public function __construct(

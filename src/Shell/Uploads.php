@@ -17,7 +17,7 @@ final readonly class Uploads
     public function begin(int $bytes): string
     {
         if ($bytes > $this->mostUploadMb * 1_000_000) {
-            throw BadRequest::at('file', sprintf('The file has %.0f MB; at most %d MB are taken. Set ORTHOLEX_MOST_UPLOAD_MB to allow more.', $bytes / 1e6, $this->mostUploadMb));
+            throw BadRequest::at('file', \sprintf('The file has %.0f MB; at most %d MB are taken. Set ORTHOLEX_MOST_UPLOAD_MB to allow more.', $bytes / 1e6, $this->mostUploadMb));
         }
         if ($bytes < 1) {
             throw BadRequest::at('file', 'The file is empty.');
@@ -59,7 +59,7 @@ final readonly class Uploads
         $written = (int) stream_copy_to_stream($stream, $file, self::PIECE_BYTES + 1);
         fclose($file);
         if ($written > self::PIECE_BYTES) {
-            throw BadRequest::at('file', sprintf('A piece may have at most %d bytes.', self::PIECE_BYTES));
+            throw BadRequest::at('file', \sprintf('A piece may have at most %d bytes.', self::PIECE_BYTES));
         }
 
         return $offset + $written;

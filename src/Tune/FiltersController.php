@@ -12,10 +12,10 @@ use Ortholex\App\Shell\SheetController;
 use Ortholex\Core\Control\RateFilters;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Settings\Setting;
-use Symfony\Component\HttpKernel\Attribute\AsController;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\HttpKernel\Attribute\AsController;
 use Symfony\Component\Routing\Attribute\Route;
 
 #[AsController]
@@ -50,7 +50,7 @@ final class FiltersController extends SheetController
         $log = $this->book->chosen($craft, $request->query->getInt('log'));
         $now = $this->chains->filters($this->chains->current($craft, $craft->settings), $this->chains->rotorHz($craft, $log));
         $answer = [] === $groups ? 'Link the craft once, so that its filters are known.'
-            : sprintf('The rate path costs %.1f ms at 30 Hz, the D path %.1f ms.', 1e3 * $now->ratePath->phaseDelay(self::DELAY_AT_HZ), 1e3 * ($now->ratePath->phaseDelay(self::DELAY_AT_HZ) + $now->dPath->phaseDelay(self::DELAY_AT_HZ)));
+            : \sprintf('The rate path costs %.1f ms at 30 Hz, the D path %.1f ms.', 1e3 * $now->ratePath->phaseDelay(self::DELAY_AT_HZ), 1e3 * ($now->ratePath->phaseDelay(self::DELAY_AT_HZ) + $now->dPath->phaseDelay(self::DELAY_AT_HZ)));
 
         return $this->show($craft, '62', 'Tune/filters.html.twig', new FiltersView(
             $groups, $craft->settings, $this->staging->of($craft), $ranges, $log, $this->book->of($craft), $answer,

@@ -22,28 +22,39 @@ class Job
 
     #[ORM\Id, ORM\GeneratedValue, ORM\Column]
     public ?int $id = null;
+
     #[ORM\Column]
     public string $state = self::WAITING;
+
     /** 0 to 1 */
     #[ORM\Column]
     public float $progress = 0.0;
+
     #[ORM\Column]
     public string $doing = 'waiting to start';
+
     #[ORM\Column]
     public bool $cancelAsked = false;
+
     #[ORM\Column(nullable: true)]
     public ?int $pid = null;
+
     #[ORM\Column(type: Types::FLOAT, nullable: true)]
     public ?float $startedAt = null;
+
     #[ORM\Column(type: Types::FLOAT, nullable: true)]
     public ?float $heartbeatAt = null;
+
     #[ORM\Column(type: Types::FLOAT, nullable: true)]
     public ?float $endedAt = null;
+
     #[ORM\Column(type: Types::TEXT)]
     public string $message = '';
+
     /** @var array<string, mixed> */
     #[ORM\Column(type: Types::JSON)]
     public array $result = [];
+
     /** Whether the user has seen how it ended. */
     #[ORM\Column]
     public bool $seen = false;

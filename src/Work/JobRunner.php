@@ -55,7 +55,7 @@ final readonly class JobRunner
     {
         $this->entities->getConnection()->executeStatement(
             'UPDATE job SET state = ?, message = ?, result = ?, ended_at = ?, progress = ? WHERE id = ?',
-            [$state, $message, json_encode($result, \JSON_THROW_ON_ERROR | \JSON_PARTIAL_OUTPUT_ON_ERROR), microtime(true), Job::DONE === $state ? 1.0 : $this->entities->getConnection()->fetchOne('SELECT progress FROM job WHERE id = ?', [$job->id]), $job->id],
+            [$state, $message, json_encode($result, \JSON_THROW_ON_ERROR), microtime(true), Job::DONE === $state ? 1.0 : $this->entities->getConnection()->fetchOne('SELECT progress FROM job WHERE id = ?', [$job->id]), $job->id],
         );
     }
 }
