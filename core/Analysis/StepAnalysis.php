@@ -23,6 +23,11 @@ final readonly class StepAnalysis
     private const ANALYSIS_RATE_HZ = 1000.0;
     private const LEAST_INPUT_DPS = 15.0;
     private const LEAST_COHERENCE = 0.5;
+
+    /** Share of the moved windows that must follow for any to be believed. */
+    private const LEAST_FOLLOWING = 0.25;
+
+    private const ASTRAY = 'rotation does not follow the stick';
     private const TOP_HZ = 100.0;
 
     /** How far, relative to the fitted loop, the true response may stray from it before the data must speak. */
@@ -90,7 +95,7 @@ final readonly class StepAnalysis
         }
         $bins = min(intdiv($n, 2), (int) floor(self::TOP_HZ * $n / $fs));
         $used = [];
-        $rejected = ['too short for a window' => 0, 'too little movement' => 0, 'rotation does not follow the stick' => 0];
+        $rejected = ['too short for a window' => 0, 'too little movement' => 0, self::ASTRAY => 0];
         foreach ($runs as [$x, $y]) {
             if (\count($x) < $n) {
                 ++$rejected['too short for a window'];
@@ -121,7 +126,7 @@ final readonly class StepAnalysis
                 }
                 $coherence = self::coherence($xx, $yy, $cr, $ci);
                 if ($coherence < self::LEAST_COHERENCE) {
-                    ++$rejected['rotation does not follow the stick'];
+                    ++$rejected[self::ASTRAY];
                     continue;
                 }
                 $used[] = ['xx' => $xx, 'yy' => $yy, 'cr' => $cr, 'ci' => $ci, 'weight' => $coherence];
@@ -159,7 +164,9 @@ final readonly class StepAnalysis
 
     private static function pooled(StepWindows $windows, float $fs, int $resamples): StepResult
     {
-        if ([] === $windows->used) {
+        // Two signals that have nothing to do with each other still seem to follow in a window here and there.
+        $astray = $windows->rejected[self::ASTRAY] ?? 0;
+        if (\count($windows->used) < self::LEAST_FOLLOWING * (\count($windows->used) + $astray) || [] === $windows->used) {
             $why = [];
             foreach ($windows->rejected as $reason => $count) {
                 if ($count > 0) {

@@ -13,8 +13,8 @@ use Ortholex\Core\Control\RateFilters;
  */
 final readonly class LoopLoad
 {
-    private const FIXED_US = 52.0;
-    private const BIQUAD_US = 0.9;
+    private const FIXED_US = 68.0;
+    private const BIQUAD_US = 1.2;
     private const TRACKING_US = 9.0;
     private const RECORDER_US_PER_KHZ = 5.0;
     public const WARN_PCT = 80.0;

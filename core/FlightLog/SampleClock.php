@@ -43,13 +43,11 @@ final readonly class SampleClock
         $faults = [];
         [$runs, $faults] = self::forwardRuns($times);
         $positive = [];
-        $smallest = \INF;
         foreach ($runs as $run) {
             for ($i = 1, $n = \count($run); $i < $n; ++$i) {
                 $d = $times[$run[$i]] - $times[$run[$i - 1]];
                 if ($d > 0) {
                     $positive[] = $d;
-                    $smallest = min($smallest, $d);
                 }
             }
         }
@@ -58,8 +56,7 @@ final readonly class SampleClock
         }
         $coarse = Statistics::median($positive);
         $dt = self::period($times, $runs, 2.5 * $coarse);
-        // Stamps rounded to a grid coarser than the period show as repeats with a smallest step well over it.
-        $quantum = $coarse > 1.4 * $dt ? $coarse : min(self::quantum($positive, $dt), $dt);
+        $quantum = self::quantum($times, $positive, $dt);
         // Second look with the true period: short gaps no longer dilute it.
         $dt = self::period($times, $runs, 1.5 * $dt + $quantum);
 
@@ -243,18 +240,45 @@ final readonly class SampleClock
     }
 
     /**
-     * Rounding of the stamps: the spread of the steps that are not gaps.
+     * Rounding of the stamps, as far as it makes the steps uneven; 0 where they are even.
      *
-     * @param list<float> $positive
+     * @param list<float> $times
+     * @param list<float> $positive steps forward
      */
-    private static function quantum(array $positive, float $dt): float
+    private static function quantum(array $times, array $positive, float $dt): float
     {
-        $near = array_values(array_filter($positive, static fn (float $d): bool => $d < 1.5 * $dt));
-        if ([] === $near) {
+        $uneven = 0;
+        $near = [];
+        foreach ($positive as $d) {
+            $uneven += abs($d - $dt) > 0.1 * $dt && $d < 2.5 * $dt ? 1 : 0;
+            if ($d < 1.5 * $dt) {
+                $near[] = $d;
+            }
+        }
+        if ($uneven < 0.05 * \count($positive) && \count($positive) > 0.95 * (\count($times) - 1)) {
             return 0.0;
+        }
+        // A grid that all stamps lie on, coarsest first.
+        for ($power = 0; $power <= 7; ++$power) {
+            foreach ([1.0, 0.5, 0.2] as $step) {
+                $grid = $step * 10 ** -$power;
+                if ($grid > 4 * $dt && $grid > 0.02) {
+                    continue;
+                }
+                $fits = true;
+                foreach (\array_slice($times, 0, 3000) as $t) {
+                    if (abs($t / $grid - round($t / $grid)) > 1e-3) {
+                        $fits = false;
+                        break;
+                    }
+                }
+                if ($fits) {
+                    return $grid;
+                }
+            }
         }
         sort($near);
 
-        return Statistics::quantileOfSorted($near, 0.99) - Statistics::quantileOfSorted($near, 0.01);
+        return [] === $near ? 0.0 : Statistics::quantileOfSorted($near, 0.99) - Statistics::quantileOfSorted($near, 0.01);
     }
 }

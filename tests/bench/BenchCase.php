@@ -1,0 +1,75 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Tests\bench;
+
+use Ortholex\Bench\Board\FlashFile;
+use Ortholex\Bench\Link\WorldLink;
+use Ortholex\Bench\World\ManualPace;
+use Ortholex\Bench\World\World;
+use Ortholex\Bench\World\WorldState;
+use Ortholex\Bench\World\WorldStore;
+use Ortholex\Core\Firmware\Version;
+use Ortholex\Core\Link\BoardClient;
+use Ortholex\Core\Settings\Catalogue;
+use Ortholex\Core\Settings\Migration;
+use Ortholex\Demo\DemoCraft;
+use Ortholex\Demo\Scenario;
+use Ortholex\Demo\ShelfMaker;
+use PHPUnit\Framework\TestCase;
+
+/** A bench of its own for each test, on a clock that only waiting moves. */
+abstract class BenchCase extends TestCase
+{
+    protected World $world;
+    protected ManualPace $pace;
+    protected DemoCraft $demo;
+    private string $folder;
+
+    protected function setUp(): void
+    {
+        $this->folder = sys_get_temp_dir().'/bench-'.bin2hex(random_bytes(6));
+        $this->demo = Scenario::craft()['curlew'];
+        $this->pace = new ManualPace();
+        $this->world = new World(new WorldStore($this->folder), $this->demo->model, $this->demo->physics, Catalogue::loam(), $this->pace);
+        $this->solder('QUERN-F7', '4.2.1');
+        $this->world->store->change(fn (WorldState $s) => $s->kept = $this->settings('4.2.1'));
+    }
+
+    protected function tearDown(): void
+    {
+        foreach (glob("$this->folder/*") ?: [] as $file) {
+            unlink($file);
+        }
+        rmdir($this->folder);
+    }
+
+    protected function solder(string $hardwareId, string $version): void
+    {
+        $image = ShelfMaker::image($hardwareId, $version, '', $this->demo->model->flashFrom, 40);
+        (new FlashFile($this->world->store->flashPath(), $this->demo->model->flashBytes()))->write(0, $image->flat());
+    }
+
+    /** @return array<string, float|int|bool|string> */
+    protected function settings(string $version): array
+    {
+        $current = Version::parse(Catalogue::CURRENT);
+
+        return Migration::between(Catalogue::loam(), array_merge(Catalogue::loam()->defaults($current), $this->demo->settings), $current, Version::parse($version))->settings;
+    }
+
+    protected function client(): BoardClient
+    {
+        return new BoardClient(new WorldLink($this->world, $this->pace));
+    }
+
+    /** Cable in, and the board given its time to start. */
+    protected function plug(): BoardClient
+    {
+        $this->world->move('cable', '1');
+        $this->pace->wait(1);
+
+        return $this->client();
+    }
+}

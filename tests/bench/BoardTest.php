@@ -1,0 +1,236 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Tests\bench;
+
+use Ortholex\Bench\Link\WorldLink;
+use Ortholex\Bench\World\WorldState;
+use Ortholex\Core\Firmware\FirmwareError;
+use Ortholex\Core\Firmware\PageWriter;
+use Ortholex\Core\Link\LinkError;
+use Ortholex\Demo\ShelfMaker;
+
+final class BoardTest extends BenchCase
+{
+    public function testSaysWhoItIsOnceItHasStarted(): void
+    {
+        $this->world->move('cable', '1');
+        $identity = $this->client()->awaitIdentity(2000);
+        self::assertSame(['QUERN-F7', 'Quern F7', 'F7', 'Loam', '4.2.1', false], [$identity->hardwareId, $identity->board, $identity->processor, $identity->firmware, $identity->version?->toString(), $identity->inBootloader]);
+        $this->pace->wait(5);
+        $state = $this->client()->state();
+        self::assertGreaterThan(5.0, $state->uptimeS);
+        self::assertFalse($state->packRail);
+        self::assertSame(0.0, $state->batteryV);
+    }
+
+    public function testWithoutTheCableItSaysWhatIsMissing(): void
+    {
+        $this->world->move('pack', '1');
+        $this->pace->wait(1);
+        try {
+            $this->client()->identity();
+            self::fail('It answered through the air.');
+        } catch (LinkError $e) {
+            self::assertTrue($e->lost);
+            self::assertStringContainsString('cable is out', $e->getMessage());
+        }
+    }
+
+    public function testALinkOfBeforeIsGoneWhenTheCableWasPulledAndPluggedAgain(): void
+    {
+        $client = $this->plug();
+        $client->identity();
+        $this->world->move('cable', '0');
+        $this->world->move('cable', '1');
+        $this->pace->wait(1);
+        $this->expectException(LinkError::class);
+        $client->identity();
+    }
+
+    public function testAttitudeFollowsTheTiltThroughTheMounting(): void
+    {
+        $client = $this->plug();
+        foreach (['level' => [0, 0], 'nose_up' => [0, 45], 'right_down' => [45, 0], 'left_down' => [-45, 0]] as $tilt => [$roll, $pitch]) {
+            $this->world->move('tilt', $tilt);
+            $this->pace->wait(3);
+            $state = $client->state();
+            self::assertEqualsWithDelta($roll, $state->rollDeg, 0.3, $tilt);
+            self::assertEqualsWithDelta($pitch, $state->pitchDeg, 0.3, $tilt);
+        }
+        $client->writeSetting('mounting.yaw_deg', 90);
+        $this->world->move('tilt', 'nose_up');
+        $this->pace->wait(3);
+        self::assertGreaterThan(40, abs($client->state()->rollDeg), 'a wrong mounting turns pitch into roll');
+    }
+
+    public function testSettingsAreReadWholeWrittenAndRefused(): void
+    {
+        $client = $this->plug();
+        $settings = $client->readSettings();
+        self::assertEquals($this->settings('4.2.1'), $settings);
+        $client->writeSetting('gain.roll.p', 29.5);
+        self::assertSame(29.5, $client->readSettings()['gain.roll.p']);
+        foreach (['gain.roll.p' => 900.0, 'no.such.setting' => 1] as $name => $value) {
+            try {
+                $client->writeSetting($name, $value);
+                self::fail("$name was taken.");
+            } catch (LinkError $e) {
+                self::assertTrue($e->refused);
+            }
+        }
+    }
+
+    public function testWhatWasNotKeptIsGoneWithThePower(): void
+    {
+        $client = $this->plug();
+        $client->writeSetting('gain.roll.p', 20.0);
+        $client->keepSettings();
+        $client->writeSetting('gain.roll.p', 50.0);
+        $this->world->move('cable', '0');
+        self::assertSame(WorldState::OFF, $this->world->store->peek()->mode);
+        self::assertSame(20.0, $this->plug()->readSettings()['gain.roll.p']);
+    }
+
+    public function testPropsDeclaredOffLapsesWithPowerOrCable(): void
+    {
+        foreach (['cable', 'pack'] as $thing) {
+            $this->world->move($thing, '1');
+            $this->world->move('props_declared_off', '1');
+            self::assertTrue($this->world->store->peek()->propsDeclaredOff);
+            $this->world->move($thing, '0');
+            self::assertFalse($this->world->store->peek()->propsDeclaredOff);
+        }
+    }
+
+    public function testAnotherBoardsFirmwareLeavesItInTheBootloader(): void
+    {
+        $this->solder('QUERN-F7-2', '4.3.0');
+        $identity = $this->plug()->identity();
+        self::assertTrue($identity->inBootloader);
+        self::assertSame('QUERN-F7', $identity->hardwareId);
+        self::assertNull($identity->version);
+        $this->expectException(LinkError::class);
+        $this->client()->readSettings();
+    }
+
+    public function testAnImageIsWrittenVerifiedAndRuns(): void
+    {
+        $client = $this->toBootloader();
+        $pages = $this->pages('4.3.0');
+        $told = [];
+        $writer = new PageWriter($client);
+        $writer->write($pages, 0, static function (int $done, int $of) use (&$told): void { $told[] = [$done, $of]; });
+        $writer->verify($pages, static fn (int $done, int $of) => null);
+        self::assertSame([\count($pages), \count($pages)], $told[\count($told) - 1]);
+        $client->run();
+        self::assertSame('4.3.0', $client->awaitIdentity(2000)->version?->toString());
+    }
+
+    public function testPulledInTheMiddleItWaitsInItsBootloaderAndIsFinishedFromThere(): void
+    {
+        $client = $this->toBootloader();
+        $pages = $this->pages('4.3.0');
+        try {
+            (new PageWriter($client))->write($pages, 0, function (int $done): void {
+                if (9 === $done) {
+                    $this->world->move('cable', '0');
+                }
+            });
+            self::fail('It wrote through the air.');
+        } catch (LinkError $e) {
+            self::assertTrue($e->lost);
+        }
+        $client = $this->plug();
+        self::assertTrue($client->identity()->inBootloader, 'half-written firmware does not start');
+        $writer = new PageWriter($client);
+        self::assertSame(9, $writer->alreadyWritten($pages));
+        $writer->write($pages, 9, static fn (int $done, int $of) => null);
+        $writer->verify($pages, static fn (int $done, int $of) => null);
+        $client->run();
+        self::assertSame('4.3.0', $client->awaitIdentity(2000)->version?->toString());
+    }
+
+    public function testAWornPageIsRetriedThenNamed(): void
+    {
+        $this->world->move('fault:worn_flash', '1');
+        $client = $this->toBootloader();
+        $before = $this->world->store->peek()->requests;
+        try {
+            (new PageWriter($client))->write($this->pages('4.3.0'), 0, static fn (int $done, int $of) => null);
+            self::fail('A worn page took.');
+        } catch (FirmwareError $e) {
+            self::assertStringContainsString(\sprintf('0x%08X', $this->demo->model->flashFrom + 17 * 2048), $e->getMessage());
+        }
+        self::assertSame(17 + 4, $this->world->store->peek()->requests - $before, 'one try and three more');
+    }
+
+    public function testDamagedFlashIsFoundByReadingBack(): void
+    {
+        $client = $this->toBootloader();
+        $pages = $this->pages('4.3.0');
+        $writer = new PageWriter($client);
+        $writer->write($pages, 0, static fn (int $done, int $of) => null);
+        $flash = new \Ortholex\Bench\Board\FlashFile($this->world->store->flashPath(), $this->demo->model->flashBytes());
+        $flash->write(5 * 2048 + 100, \chr(\ord($flash->read(5 * 2048 + 100, 1)) ^ 1));
+        $this->expectException(FirmwareError::class);
+        $this->expectExceptionMessage(\sprintf('0x%08X', $this->demo->model->flashFrom + 5 * 2048));
+        $writer->verify($pages, static fn (int $done, int $of) => null);
+    }
+
+    public function testANoisyCableIsOutlasted(): void
+    {
+        $this->world->move('fault:noisy_cable', '1');
+        $client = $this->plug();
+        for ($i = 0; $i < 60; ++$i) {
+            self::assertSame('QUERN-F7', $client->identity()->hardwareId);
+        }
+    }
+
+    public function testTheBootloaderButtonStopsFirmwareFromStarting(): void
+    {
+        $client = $this->plug();
+        $this->world->move('bootloader_button', '1');
+        $this->pace->wait(1);
+        self::assertTrue($client->identity()->inBootloader);
+        $client->run();
+        self::assertFalse($client->awaitIdentity(2000)->inBootloader);
+    }
+
+    public function testRubbishOnTheWireIsNotAnswered(): void
+    {
+        $this->plug();
+        $link = new WorldLink($this->world, $this->pace);
+        $link->write(random_bytes(4000));
+        self::assertSame('', $link->read(100, 50));
+        self::assertSame('QUERN-F7', $this->client()->identity()->hardwareId);
+    }
+
+    public function testThereIsNothingElseToMove(): void
+    {
+        foreach ([['tilt', 'sideways'], ['fault:gremlins', '1'], ['desk', '1']] as [$thing, $to]) {
+            try {
+                $this->world->move($thing, $to);
+                self::fail("$thing moved.");
+            } catch (\InvalidArgumentException $e) {
+                self::assertNotSame('', $e->getMessage());
+            }
+        }
+    }
+
+    private function toBootloader(): \Ortholex\Core\Link\BoardClient
+    {
+        $client = $this->plug();
+        $client->toBootloader();
+        self::assertTrue($client->awaitIdentity(2000)->inBootloader);
+
+        return $client;
+    }
+
+    /** @return array<int, string> */
+    private function pages(string $version): array
+    {
+        return PageWriter::pages(ShelfMaker::image('QUERN-F7', $version, '', $this->demo->model->flashFrom, 40), $this->demo->model->flashFrom, 2048);
+    }
+}

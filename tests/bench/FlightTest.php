@@ -1,0 +1,182 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Tests\bench;
+
+use Ortholex\Bench\Flight\FlightCard;
+use Ortholex\Bench\Flight\FlightSimulator;
+use Ortholex\Core\Analysis\FlightAnalysis;
+use Ortholex\Core\Analysis\GainAdvice;
+use Ortholex\Core\Analysis\GainSet;
+use Ortholex\Core\Analysis\LoopPrediction;
+use Ortholex\Core\Control\RateFilters;
+use Ortholex\Core\Firmware\Version;
+use Ortholex\Core\FlightLog\FlightLog;
+use Ortholex\Core\FlightLog\LogReader;
+use Ortholex\Core\Settings\Catalogue;
+use Ortholex\Core\Signal\Statistics;
+use Ortholex\Core\Signal\Welch;
+use Ortholex\Demo\Scenario;
+use PHPUnit\Framework\TestCase;
+
+/** A wrong setting flies wrong, a better one flies better, and the log shows it, for the reason that physics gives. */
+final class FlightTest extends TestCase
+{
+    public function testTheSameSeedFliesTheSameFlightAndEveryTraceIsCanonical(): void
+    {
+        $a = $this->fly([], 'mixed_sticks', 6);
+        $b = $this->fly([], 'mixed_sticks', 6);
+        self::assertSame($a->packed, $b->packed);
+        self::assertNotSame($a->packed, $this->fly([], 'mixed_sticks', 6, seed: 2)->packed);
+        self::assertEqualsWithDelta(2000, $a->clock->rateHz, 1e-6);
+        self::assertSame([], $a->leftOut);
+        self::assertCount(40, [...$a->names(), 'time_s']);
+    }
+
+    public function testDampingTakesTheOvershootAway(): void
+    {
+        $stiff = FlightAnalysis::of($this->fly(['gain.roll.p' => 33.0, 'gain.roll.d' => 1.7], 'mixed_sticks', 30));
+        $damped = FlightAnalysis::of($this->fly(['gain.roll.p' => 29.5, 'gain.roll.d' => 2.9], 'mixed_sticks', 30));
+        $peak = static fn (FlightAnalysis $a): float => $a->axes['roll']->step->numbers['peak'] ?? 0.0;
+        self::assertGreaterThan(1.25, $peak($stiff));
+        self::assertLessThan(1.12, $peak($damped));
+    }
+
+    /** The prediction from one flight is held against another flight, flown with the gains it predicted for. */
+    public function testWhatIsPredictedIsWhatIsThenFlown(): void
+    {
+        $flown = ['gain.roll.p' => 33.0, 'gain.roll.d' => 1.7];
+        $analysis = FlightAnalysis::of($this->fly($flown, 'mixed_sticks', 30));
+        $set = $this->settings($flown);
+        $filters = RateFilters::of($set, 2000, $analysis->rotorHz);
+        $measured = $analysis->axes['roll']->step?->numbers['peak'];
+        self::assertNotNull($measured);
+        $model = LoopPrediction::of($analysis->plants['roll'], GainSet::ofAxis($set, 'roll'), $filters);
+        self::assertEqualsWithDelta($measured, $model->curve->numbers()['peak'], 0.06, 'the model gives back the flight it was made from');
+        foreach ([[25.0, 1.5], [29.5, 2.9], [36.0, 3.4]] as [$p, $d]) {
+            $predicted = LoopPrediction::of($analysis->plants['roll'], new GainSet($p, 70, $d, 0), $filters)->curve->numbers();
+            $next = FlightAnalysis::of($this->fly(['gain.roll.p' => $p, 'gain.roll.d' => $d], 'mixed_sticks', 30, seed: 3))->axes['roll']->step?->numbers;
+            self::assertNotNull($next);
+            self::assertEqualsWithDelta($next['peak'], $predicted['peak'], 0.06, "P $p, D $d");
+            self::assertEqualsWithDelta($next['delay_ms'], $predicted['delay_ms'], 1.0, "P $p, D $d");
+        }
+        $advice = GainAdvice::from($analysis->plants['roll'], GainSet::ofAxis($set, 'roll'), $filters, $measured);
+        self::assertNotNull($advice);
+        self::assertGreaterThan(1.7, $advice->gains->d);
+        self::assertLessThan(1.1, $advice->after->curve->numbers()['peak']);
+        self::assertNull(GainAdvice::from($analysis->plants['roll'], $advice->gains, $filters, 1.07), 'what is well needs no advice');
+    }
+
+    public function testTheIdentifiedAxisHasTheMotorsLag(): void
+    {
+        $plants = FlightAnalysis::of($this->fly([], 'mixed_sticks', 30))->plants;
+        self::assertEqualsWithDelta(Scenario::craft()['curlew']->physics->motorLagS, $plants['roll']->lagS, 0.004);
+        self::assertEqualsWithDelta(Scenario::craft()['curlew']->physics->motorLagS, $plants['pitch']->lagS, 0.004);
+        self::assertGreaterThan($plants['yaw']->gain * 3, $plants['roll']->gain);
+    }
+
+    public function testFiltersBuyQuietWithDelay(): void
+    {
+        $open = FlightAnalysis::of($this->fly(['rate_path.stage.1.cutoff_hz' => 400.0, 'notch.motor.orders' => ''], 'hover_and_climb', 16))->axes['roll'];
+        $shut = FlightAnalysis::of($this->fly(['rate_path.stage.1.cutoff_hz' => 100.0, 'notch.motor.orders' => ''], 'hover_and_climb', 16))->axes['roll'];
+        self::assertGreaterThan($shut->filtered?->rmsDps, $open->filtered?->rmsDps);
+        self::assertGreaterThan($open->filterDelayMs, $shut->filterDelayMs);
+        $notched = FlightAnalysis::of($this->fly(['rate_path.stage.1.cutoff_hz' => 400.0, 'notch.motor.orders' => '1,2'], 'hover_and_climb', 16))->axes['roll'];
+        self::assertLessThan($open->filtered?->rmsDps, $notched->filtered?->rmsDps);
+    }
+
+    public function testTrackingNotchesSettleOnThePeak(): void
+    {
+        $log = $this->fly(['notch.tracking.count' => 1, 'notch.motor.orders' => ''], 'cruise', 10);
+        $rotor = Statistics::median(\array_slice($log->trace('rpm_front_left'), 8000, 8000)) / 60;
+        $notch = Statistics::median(\array_slice($log->trace('tracking_notch_1_hz'), 8000, 8000));
+        self::assertEqualsWithDelta($rotor, $notch, 40.0);
+    }
+
+    public function testALooseArmRingsWhereItRings(): void
+    {
+        $whole = $this->fly([], 'hover_and_climb', 12);
+        $loose = $this->fly([], 'hover_and_climb', 12, ['loose_arm']);
+        $near = static fn (FlightLog $l): float => Welch::withSegment(2048, 2000)->density($l->runs('rate_measured_pitch_dps'))->power(180, 195);
+        self::assertGreaterThan(5 * $near($whole), $near($loose));
+    }
+
+    public function testABentPropShakesAtItsRotorSpeed(): void
+    {
+        $rms = fn (FlightLog $l): float => FlightAnalysis::of($l)->axes['roll']->measured->rmsDps ?? 0.0;
+        self::assertGreaterThan(1.5 * $rms($this->fly([], 'cruise', 10)), $rms($this->fly([], 'cruise', 10, ['bent_prop'])));
+    }
+
+    public function testSwappedPadsFlipTheCraft(): void
+    {
+        $log = $this->fly(['pad.1.drives' => 'front_right', 'pad.2.drives' => 'rear_right'], 'cruise', 4);
+        self::assertGreaterThan(500, max(array_map('abs', $log->trace('rate_measured_pitch_dps'))));
+        self::assertLessThan(150, max(array_map('abs', $this->fly([], 'cruise', 4)->trace('rate_measured_pitch_dps'))));
+    }
+
+    public function testAWrongMountingFlipsTheCraft(): void
+    {
+        self::assertGreaterThan(500, max(array_map('abs', $this->fly(['mounting.yaw_deg' => 180.0], 'cruise', 4)->trace('rate_measured_roll_dps'))));
+    }
+
+    public function testThePackSagsWhileItGives(): void
+    {
+        $log = $this->fly([], 'hover_and_climb', 24);
+        $volts = $log->trace('battery_v');
+        self::assertLessThan($volts[0] - 1.0, min($volts));
+        self::assertGreaterThan(80.0, max($log->trace('current_a')));
+        self::assertGreaterThan(99.0, max($log->trace('throttle_pct')));
+    }
+
+    public function testTheHexaFliesToo(): void
+    {
+        $log = $this->fly([], 'mixed_sticks', 12, craft: 'bittern');
+        self::assertCount(6, $log->places());
+        self::assertLessThan(700, max(array_map('abs', $log->trace('rate_measured_roll_dps'))));
+    }
+
+    public function testACancelledFlightStops(): void
+    {
+        $craft = Scenario::craft()['curlew'];
+        $stream = fopen('php://memory', 'w+');
+        self::assertIsResource($stream);
+        $simulator = new FlightSimulator($craft->physics);
+        self::assertFalse($simulator->fly(FlightCard::fly('cruise', 10, 150, 0.4, 1), $this->settings([]), 10, 1, [], $stream, '', static fn (float $share): bool => $share < 0.3));
+    }
+
+    public function testACardThereIsNotIsRefused(): void
+    {
+        $this->expectException(\InvalidArgumentException::class);
+        FlightCard::fly('loop_the_loop', 10, 150, 0.4, 1);
+    }
+
+    /**
+     * @param array<string, float|int|bool|string> $changed
+     * @param list<string>                         $faults
+     */
+    private function fly(array $changed, string $card, int $seconds, array $faults = [], int $seed = 1, string $craft = 'curlew'): FlightLog
+    {
+        $demo = Scenario::craft()[$craft];
+        $simulator = new FlightSimulator($demo->physics);
+        $path = (string) tempnam(sys_get_temp_dir(), 'fly');
+        $stream = fopen($path, 'w');
+        self::assertIsResource($stream);
+        $simulator->fly(FlightCard::fly($card, $seconds, 150, $simulator->hoverThrottle(), $seed), $this->settings($changed, $craft), $seconds, $seed + 7, $faults, $stream, '', static fn (float $share): bool => true);
+        fclose($stream);
+        $log = LogReader::readFile($path);
+        unlink($path);
+
+        return $log;
+    }
+
+    /**
+     * @param array<string, float|int|bool|string> $changed
+     *
+     * @return array<string, float|int|bool|string>
+     */
+    private function settings(array $changed, string $craft = 'curlew'): array
+    {
+        return array_merge(Catalogue::loam()->defaults(Version::parse(Catalogue::CURRENT)), Scenario::craft()[$craft]->settings, $changed);
+    }
+}

@@ -1,0 +1,80 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Tests\core\Control;
+
+use Ortholex\Core\Control\Feel;
+use Ortholex\Core\Control\FeelError;
+use Ortholex\Core\Control\RateFilters;
+use Ortholex\Core\Drive\LoopLoad;
+use Ortholex\Core\Firmware\Version;
+use Ortholex\Core\Radio\ChannelSpan;
+use Ortholex\Core\Settings\Catalogue;
+use PHPUnit\Framework\TestCase;
+
+final class ControlTest extends TestCase
+{
+    public function testFeelMeetsItsThreeRatesAndIsOdd(): void
+    {
+        foreach ([[150, 230, 600], [80, 150, 900], [400, 250, 700], [200, 100, 200]] as [$c, $h, $f]) {
+            $feel = Feel::of($c, $h, $f);
+            self::assertEqualsWithDelta($h, $feel->rate(0.5), 1e-9);
+            self::assertEqualsWithDelta($f, $feel->rate(1), 1e-9);
+            self::assertEqualsWithDelta($c, $feel->rate(1e-7) / 1e-7, 0.02 * $c);
+            $last = -\INF;
+            for ($x = -1.0; $x <= 1.0; $x += 0.05) {
+                self::assertEqualsWithDelta(-$feel->rate($x), $feel->rate(-$x), 1e-9);
+                self::assertGreaterThan($last, $feel->rate($x));
+                $last = $feel->rate($x);
+            }
+        }
+    }
+
+    public function testAnImpossibleFeelSaysBetweenWhat(): void
+    {
+        $this->expectException(FeelError::class);
+        $this->expectExceptionMessage('does not lie between half the centre rate (75) and half the full-stick rate (300)');
+        Feel::of(150, 320, 600);
+    }
+
+    public function testSpanMapsPiecewiseClampedAndRescaledPastTheDeadBand(): void
+    {
+        $span = ChannelSpan::of(1050, 1480, 1990);
+        self::assertSame([-1.0, -1.0, 0.0, 1.0, 1.0], array_map(static fn (float $us): float => $span->position($us), [900.0, 1050.0, 1480.0, 1990.0, 2200.0]));
+        self::assertEqualsWithDelta(0.5, $span->position(1735), 1e-9);
+        self::assertSame(0.0, $span->position(1484, 5));
+        self::assertEqualsWithDelta(1 / 505, $span->position(1486, 5), 1e-9, 'nothing jumps at the edge');
+        self::assertSame(1.0, $span->position(1990, 5));
+        self::assertSame(1.0, ChannelSpan::of(1050, 1480, 1990, true)->position(1050));
+        $this->expectException(\InvalidArgumentException::class);
+        ChannelSpan::of(1500, 1400, 2000);
+    }
+
+    public function testFiltersFollowTheSettings(): void
+    {
+        $s = Catalogue::loam()->defaults(Version::parse('4.3.0'));
+        $plain = RateFilters::of($s, 2000);
+        self::assertCount(1, $plain->ratePath->stages);
+        self::assertEqualsWithDelta(-3.01, $plain->ratePath->gainDb(180), 0.01);
+        self::assertEqualsWithDelta(-3.01, $plain->dPath->gainDb(95), 0.01);
+        $s = ['notch.motor.orders' => '1,2', 'rate_path.stage.2.kind' => 'first_order'] + $s;
+        self::assertCount(2, RateFilters::of($s, 2000, [150.0, 160.0])->ratePath->stages, 'no notches without feedback');
+        $s['motors.rpm_feedback'] = true;
+        $tracked = RateFilters::of($s, 2000, [150.0, 30.0])->ratePath;
+        self::assertCount(6, $tracked->stages);
+        self::assertLessThan(-60, $tracked->gainDb(300));
+        self::assertLessThan(-60, $tracked->gainDb(80), 'held at the floor');
+    }
+
+    public function testLoadGrowsWithWorkAndShrinksWithTheProcessor(): void
+    {
+        $s = Catalogue::loam()->defaults(Version::parse('4.3.0'));
+        $base = LoopLoad::of($s, 4, 'F4')->percent;
+        $more = LoopLoad::of(['notch.motor.orders' => '1,2', 'motors.rpm_feedback' => true] + $s, 4, 'F4')->percent;
+        // Four motors, two harmonics, three axes: 24 biquads of 1.2 µs at 2 kHz.
+        self::assertEqualsWithDelta(24 * 1.2e-6 * 2000 * 100, $more - $base, 1e-9);
+        self::assertEqualsWithDelta($base / 1.9, LoopLoad::of($s, 4, 'F7')->percent, 1e-9);
+        self::assertGreaterThan(3.5 * $base, LoopLoad::of(['motors.loop_rate_hz' => '8000'] + $s, 4, 'F4')->percent);
+    }
+}

@@ -1,0 +1,81 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Tests\core\Firmware;
+
+use Ortholex\Core\Firmware\BoardIdentity;
+use Ortholex\Core\Firmware\FirmwareError;
+use Ortholex\Core\Firmware\Fit;
+use Ortholex\Core\Firmware\HexImage;
+use Ortholex\Core\Firmware\Manifest;
+use Ortholex\Core\Firmware\Version;
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\TestCase;
+
+final class FitTest extends TestCase
+{
+    /** @return iterable<string, array{array<string, mixed>, int, string, string}> manifest changes, where the image lies, verdict, reason */
+    public static function cases(): iterable
+    {
+        yield 'made for it' => [[], 0x0800_8000, Fit::FITS, 'QUERN-F7'];
+        yield 'a near-identical name' => [['hardware' => ['QUERN-F7-2'], 'board' => 'Quern F7-2'], 0x0800_8000, Fit::DOES_NOT_FIT, 'It is for Quern F7-2 (QUERN-F7-2); this board is Quern F7 (QUERN-F7)'];
+        yield 'another processor' => [['processor' => 'F4'], 0x0800_8000, Fit::DOES_NOT_FIT, 'processor F4'];
+        yield 'below the flash' => [[], 0x0800_0000, Fit::DOES_NOT_FIT, '0x08000000'];
+        yield 'past the flash' => [[], 0x080F_FF00, Fit::DOES_NOT_FIT, 'the flash of Quern F7'];
+        yield 'other bytes' => [['sha256' => str_repeat('0', 64)], 0x0800_8000, Fit::DOES_NOT_FIT, 'not those the manifest vouches for'];
+        yield 'leaves out what is used' => [['left_out' => ['gps', 'overlay']], 0x0800_8000, Fit::FITS_BUT, 'leaves out gps'];
+        yield 'leaves out what is not used' => [['left_out' => ['overlay']], 0x0800_8000, Fit::FITS, ''];
+        yield 'pre-release' => [['version' => '4.4.0-pre1'], 0x0800_8000, Fit::FITS_BUT, 'pre-release'];
+        yield 'older' => [['version' => '4.0.3'], 0x0800_8000, Fit::FITS_BUT, 'older than 4.2.1'];
+    }
+
+    /** @param array<string, mixed> $changes */
+    #[DataProvider('cases')]
+    public function testIsJudgedByIdentity(array $changes, int $at, string $verdict, string $reason): void
+    {
+        $image = HexImage::of([$at => random_bytes(600)]);
+        $manifest = Manifest::fromArray($changes + ['product' => 'Loam', 'version' => '4.3.0', 'hardware' => ['QUERN-F7'], 'board' => 'Quern F7', 'processor' => 'F7', 'flash_from' => 0x0800_8000, 'flash_end' => 0x0810_0000, 'left_out' => [], 'sha256' => $image->sha256(), 'date' => '2026-10-20', 'notes' => '']);
+        $fit = Fit::judge($image, $manifest, self::board(), ['gps']);
+        self::assertSame($verdict, $fit->verdict, implode(' ', $fit->reasons));
+        self::assertStringContainsString($reason, implode(' ', $fit->reasons));
+        self::assertSame(Fit::DOES_NOT_FIT !== $verdict, $fit->mayBeWritten());
+        self::assertFalse($fit->needsTypedName());
+        self::assertEquals($manifest, Manifest::fromArray($manifest->toArray()));
+    }
+
+    public function testWithoutManifestItCannotTellButStillKnowsTheRange(): void
+    {
+        $fit = Fit::judge(HexImage::of([0x0800_8000 => 'abc']), null, self::board(), []);
+        self::assertSame(Fit::CANNOT_TELL, $fit->verdict);
+        self::assertTrue($fit->needsTypedName());
+        self::assertSame(Fit::DOES_NOT_FIT, Fit::judge(HexImage::of([0 => 'abc']), null, self::board(), [])->verdict);
+        self::assertSame(Fit::CANNOT_TELL, Fit::judge(HexImage::of([0 => 'abc']), null, null, [])->verdict);
+    }
+
+    public function testAManifestSaysWhatItLacks(): void
+    {
+        $this->expectException(FirmwareError::class);
+        $this->expectExceptionMessage('“hardware”');
+        Manifest::fromArray(['product' => 'Loam', 'version' => '4.3.0']);
+    }
+
+    public function testVersionsAreOrdered(): void
+    {
+        $ordered = ['4.0', '4.0.1', '4.2.0-pre1', '4.2.0-pre2', '4.2.0', '4.10.0', '5.0.0'];
+        foreach ($ordered as $i => $a) {
+            foreach ($ordered as $j => $b) {
+                self::assertSame($i <=> $j, Version::parse($a)->compare(Version::parse($b)), "$a against $b");
+            }
+        }
+        self::assertTrue(Version::parse('4.3.0-pre1')->hasReached(Version::parse('4.3')));
+        self::assertSame('4.2.0-pre1', Version::parse(' 4.2-pre1 ')->toString());
+        $this->expectException(FirmwareError::class);
+        Version::parse('four');
+    }
+
+    private static function board(): BoardIdentity
+    {
+        return new BoardIdentity('QUERN-F7', 'Quern F7', 'F7', 0x0800_8000, 0x0810_0000, 2048, 'Q7-1', 'Loam', Version::parse('4.2.1'), false);
+    }
+}

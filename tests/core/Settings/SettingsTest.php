@@ -1,0 +1,195 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Tests\core\Settings;
+
+use Ortholex\Core\Firmware\Version;
+use Ortholex\Core\Settings\Catalogue;
+use Ortholex\Core\Settings\Clash;
+use Ortholex\Core\Settings\Consistency;
+use Ortholex\Core\Settings\Fate;
+use Ortholex\Core\Settings\Migration;
+use Ortholex\Core\Settings\Setting;
+use Ortholex\Core\Settings\SettingError;
+use Ortholex\Tests\core\Lcg;
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\TestCase;
+
+final class SettingsTest extends TestCase
+{
+    private const VERSIONS = ['4.0.3', '4.1.2', '4.2.1', '4.3.0', '4.4.0-pre1'];
+
+    public function testEveryRowOfTheCatalogueHoldsTogether(): void
+    {
+        $catalogue = Catalogue::loam();
+        self::assertGreaterThan(100, \count($catalogue->all()));
+        foreach ($catalogue->all() as $name => $setting) {
+            self::assertMatchesRegularExpression('~^[a-z0-9_]+(\.[a-z0-9_]+)+$~', $name);
+            self::assertNotSame('', $setting->help, $name);
+            foreach (self::VERSIONS as $version) {
+                $v = Version::parse($version);
+                if ($setting->existsIn($v)) {
+                    self::assertSame($setting->default, $setting->check($setting->default, $v), "$name keeps its default in $version");
+                }
+            }
+        }
+    }
+
+    /** @return iterable<string, array{string, mixed, float|int|bool|string}> */
+    public static function sound(): iterable
+    {
+        yield 'text of a number' => ['gain.roll.p', ' 31.5 ', 31.5];
+        yield 'decimal comma' => ['gain.roll.d', '2,4', 2.4];
+        yield 'put on its grid' => ['gain.roll.p', 31.3, 31.5];
+        yield 'whole' => ['motors.rotor_magnets', '12', 12];
+        yield 'switch by word' => ['motors.rpm_feedback', 'on', true];
+        yield 'switch by nothing' => ['motors.rpm_feedback', '', false];
+        yield 'choice' => ['motors.protocol', 'dshot600', 'dshot600'];
+        yield 'list, sorted and once each' => ['notch.motor.orders', '3, 1,3', '1,3'];
+        yield 'list as a list' => ['notch.motor.orders', [2, 1], '1,2'];
+        yield 'empty list' => ['notch.motor.orders', '', ''];
+    }
+
+    #[DataProvider('sound')]
+    public function testSoundValuesAreTaken(string $name, mixed $given, float|int|bool|string $kept): void
+    {
+        $v = Version::parse('4.3.0');
+        self::assertSame($kept, Catalogue::loam()->get($name, $v)->check($given, $v));
+    }
+
+    /** @return iterable<string, array{string, mixed, string}> */
+    public static function unsound(): iterable
+    {
+        yield 'no number' => ['gain.roll.p', 'lots', '“lots” is not a number'];
+        yield 'too much' => ['gain.roll.p', 500, 'outside 0 to 120'];
+        yield 'infinite' => ['gain.roll.p', '1e999', 'outside'];
+        yield 'not whole' => ['motors.rotor_magnets', 12.5, 'not a whole number'];
+        yield 'no switch' => ['motors.rpm_feedback', 'perhaps', 'neither on nor off'];
+        yield 'no choice of it' => ['motors.protocol', 'smoke', 'none of pwm'];
+        yield 'no list' => ['notch.motor.orders', '1,x', '“x” is not a whole number from 1 to 6'];
+        yield 'out of the list' => ['notch.motor.orders', '9', '“9”'];
+        yield 'an array' => ['gain.roll.p', [], 'a array is not a number'];
+        yield 'null' => ['gain.roll.p', null, 'is not a number'];
+    }
+
+    #[DataProvider('unsound')]
+    public function testUnsoundValuesAreRefusedByName(string $name, mixed $given, string $why): void
+    {
+        $v = Version::parse('4.3.0');
+        try {
+            Catalogue::loam()->get($name, $v)->check($given, $v);
+            self::fail('It was taken.');
+        } catch (SettingError $e) {
+            self::assertSame($name, $e->setting);
+            self::assertStringContainsString($why, $e->getMessage());
+        }
+    }
+
+    public function testASettingOfAnotherVersionIsRefused(): void
+    {
+        $this->expectException(SettingError::class);
+        $this->expectExceptionMessage('Loam 4.3.0 does not have it');
+        Catalogue::loam()->get('motors.idle_us', Version::parse('4.3.0'));
+    }
+
+    /** @return iterable<string, array{string, string}> */
+    public static function moves(): iterable
+    {
+        foreach (self::VERSIONS as $from) {
+            foreach (self::VERSIONS as $to) {
+                yield "$from to $to" => [$from, $to];
+            }
+        }
+    }
+
+    #[DataProvider('moves')]
+    public function testEverySettingEndsInExactlyOneFate(string $from, string $to): void
+    {
+        $catalogue = Catalogue::loam();
+        [$f, $t] = [Version::parse($from), Version::parse($to)];
+        for ($seed = 1; $seed <= 20; ++$seed) {
+            $old = self::randomSettings($catalogue, $f, $seed);
+            $migration = Migration::between($catalogue, $old, $f, $t);
+            $ended = $came = [];
+            foreach ($migration->fates as $fate) {
+                if (null !== $fate->oldName) {
+                    $ended[] = $fate->oldName;
+                }
+                if (null !== $fate->newName) {
+                    $came[] = $fate->newName;
+                }
+                self::assertSame(Fate::NEW === $fate->kind, null === $fate->oldName);
+                self::assertSame(Fate::DROPPED === $fate->kind, null === $fate->newName);
+            }
+            self::assertEqualsCanonicalizing(array_keys($old), $ended, 'each old setting once');
+            self::assertEqualsCanonicalizing(array_keys($catalogue->of($t)), $came, 'each new setting once');
+            foreach ($migration->settings as $name => $value) {
+                self::assertSame($value, $catalogue->get($name, $t)->check($value, $t), "$name is sound in $to");
+            }
+            if ($from === $to) {
+                self::assertSame($old, array_intersect_key($migration->settings, $old));
+                self::assertCount(\count($old), $migration->ofKind(Fate::KEPT));
+            }
+        }
+    }
+
+    public function testNamesUnitsAndRangesChangeAsReleased(): void
+    {
+        $catalogue = Catalogue::loam();
+        $old = ['filter.gyro_hz' => 150.0, 'motors.idle_us' => 62, 'link_loss.hold_ds' => 12, 'gain.roll.d' => 11.5, 'link_loss.tone' => false] + $catalogue->defaults(Version::parse('4.0.3'));
+        $m = Migration::between($catalogue, $old, Version::parse('4.0.3'), Version::parse('4.3.0'));
+        self::assertSame(150.0, $m->settings['rate_path.stage.1.cutoff_hz']);
+        self::assertSame(6.2, $m->settings['motors.idle_pct']);
+        self::assertSame(1.2, $m->settings['link_loss.hold_s']);
+        self::assertSame(8.0, $m->settings['gain.roll.d']);
+        self::assertSame(['gain.roll.d'], array_map(static fn (Fate $f): ?string => $f->newName, $m->ofKind(Fate::CLIPPED)));
+        self::assertEqualsCanonicalizing(['link_loss.tone', 'gain.attenuation'], array_map(static fn (Fate $f): ?string => $f->oldName, $m->ofKind(Fate::DROPPED)));
+        $back = Migration::between($catalogue, $m->settings, Version::parse('4.3.0'), Version::parse('4.0.3'));
+        self::assertSame(150.0, $back->settings['filter.gyro_hz']);
+        self::assertSame(62, $back->settings['motors.idle_us']);
+    }
+
+    /** @return iterable<string, array{array<string, float|int|bool|string>, string, string}> */
+    public static function clashes(): iterable
+    {
+        yield 'cutoff above half the loop rate' => [['motors.loop_rate_hz' => '1000', 'rate_path.stage.1.cutoff_hz' => 600.0], 'rate_path.stage.1.cutoff_hz', Clash::REFUSE];
+        yield 'notches without feedback' => [['notch.motor.orders' => '1'], 'notch.motor.orders', Clash::WARN];
+        yield 'feedback on an analogue signal' => [['motors.rpm_feedback' => true, 'motors.protocol' => 'pwm'], 'motors.rpm_feedback', Clash::REFUSE];
+        yield 'a feel no curve passes' => [['feel.roll.half_stick_dps' => 500.0], 'feel.roll.half_stick_dps', Clash::REFUSE];
+        yield 'a span that falls' => [['channel.roll.low_us' => 1400.0, 'channel.roll.middle_us' => 1300.0], 'channel.roll.middle_us', Clash::REFUSE];
+        yield 'no warning before landing' => [['pack.land_now_cell_v' => 3.7], 'pack.land_now_cell_v', Clash::WARN];
+        yield 'too much work' => [['motors.loop_rate_hz' => '8000', 'notch.motor.orders' => '1,2,3,4', 'motors.rpm_feedback' => true], 'motors.loop_rate_hz', Clash::REFUSE];
+    }
+
+    /** @param array<string, float|int|bool|string> $changed */
+    #[DataProvider('clashes')]
+    public function testClashesAreNamed(array $changed, string $setting, string $weight): void
+    {
+        $v = Version::parse('4.3.0');
+        $defaults = Catalogue::loam()->defaults($v);
+        self::assertSame([], Consistency::of($defaults, $v, 4, 'F4'));
+        $found = Consistency::of(array_merge($defaults, $changed), $v, 4, 'F4');
+        self::assertContains([$setting, $weight], array_map(static fn (Clash $c): array => [$c->setting, $c->weight], $found));
+    }
+
+    /** @return array<string, float|int|bool|string> */
+    private static function randomSettings(Catalogue $catalogue, Version $version, int $seed): array
+    {
+        $dice = new Lcg($seed);
+        $settings = [];
+        foreach ($catalogue->of($version) as $name => $setting) {
+            [$low, $high] = [] === $setting->ranges ? [0.0, 1.0] : $setting->range($version);
+            $at = $low + ($high - $low) * ($dice->next() + 0.5);
+            $settings[$name] = $setting->check(match ($setting->type) {
+                Setting::SWITCH => $at > 0.5,
+                Setting::CHOICE => $setting->choices[$dice->whole(0, \count($setting->choices) - 1)],
+                Setting::LIST => (string) $dice->whole(1, 6),
+                Setting::WHOLE => (int) floor($at),
+                default => $at,
+            }, $version);
+        }
+
+        return $settings;
+    }
+}
