@@ -15,8 +15,8 @@ export function startFirmware() {
   new ResizeObserver(draw).observe(map);
   document.addEventListener('live', ({ detail: { now } }) => {
     const job = now.jobs.find((j) => j.kind === 'flash' && j.open);
-    const inline = document.querySelector('[data-job-inline]');
-    if (job && inline) { inline.querySelector('[data-job-doing]').textContent = job.doing; inline.querySelector('progress').value = job.progress; }
+    const inline = job && document.querySelector(`[data-job-inline="${job.id}"]`);
+    if (inline) { inline.querySelector('[data-job-doing]').textContent = job.doing; inline.querySelector('progress').value = job.progress; }
     if (job) { const m = /page (\d+) of (\d+)/.exec(job.doing); share = m ? m[1] / m[2] : job.progress > 0.9 ? 1 : 0; phase = /reading/.test(job.doing) ? 'verify' : /writing/.test(job.doing) ? 'write' : phase; map.querySelector('[data-flash-words]').textContent = job.doing; draw(); }
   });
   document.addEventListener('job-ended', (e) => { if (e.detail.kind === 'flash') location.href = `${at()}/12`; });

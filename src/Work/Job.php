@@ -70,7 +70,7 @@ class Job
         #[ORM\Column(name: 'work_order', type: Types::JSON)]
         public array $order,
         #[ORM\Column(type: Types::FLOAT)]
-        public readonly float $askedAt,
+        public float $askedAt,
     ) {
     }
 

@@ -1,0 +1,141 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Tests\app;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Ortholex\App\Craft\Craft;
+use Ortholex\App\Work\Job;
+use Ortholex\App\Work\JobRunner;
+use Ortholex\Bench\World\World;
+use Symfony\Bundle\FrameworkBundle\Console\Application;
+use Symfony\Bundle\FrameworkBundle\KernelBrowser;
+use Symfony\Bundle\FrameworkBundle\Test\WebTestCase;
+use Symfony\Component\Console\Input\ArrayInput;
+use Symfony\Component\Console\Output\NullOutput;
+use Symfony\Component\Filesystem\Filesystem;
+
+/** The whole application in process, on data of its own; each test starts from the freshly made demo. */
+abstract class AppCase extends WebTestCase
+{
+    protected KernelBrowser $browser;
+
+    protected function setUp(): void
+    {
+        $files = new Filesystem();
+        $data = self::data();
+        $made = \dirname(__DIR__, 2).'/var/test-made';
+        if (!is_dir($made) || getmypid() !== (int) @file_get_contents("$made/by")) {
+            $files->remove([$made, $data]);
+            self::bootKernel();
+            $app = new Application(self::$kernel ?? throw new \LogicException('no kernel'));
+            $app->setAutoExit(false);
+            self::assertSame(0, $app->run(new ArrayInput(['command' => 'app:set-up', '--no-flights' => true]), new NullOutput()));
+            self::ensureKernelShutdown();
+            $files->mkdir($made);
+            $files->rename("$data/shelf", "$made/shelf");
+            $files->mirror($data, "$made/data");
+            file_put_contents("$made/by", (string) getmypid());
+        }
+        $files->remove($data);
+        $files->mirror("$made/data", $data);
+        symlink("$made/shelf", "$data/shelf");
+        $this->browser = self::createClient([], ['HTTP_HOST' => '127.0.0.1:8787', 'HTTP_ORIGIN' => 'http://127.0.0.1:8787', 'CONTENT_TYPE' => 'application/json', 'HTTP_ACCEPT' => 'text/html']);
+        $this->browser->disableReboot();
+    }
+
+    protected static function data(): string
+    {
+        return \dirname(__DIR__, 2).'/var/test-data';
+    }
+
+    protected function entities(): EntityManagerInterface
+    {
+        return self::getContainer()->get(EntityManagerInterface::class);
+    }
+
+    protected function craft(string $slug = 'curlew'): Craft
+    {
+        return $this->entities()->getRepository(Craft::class)->findOneBy(['slug' => $slug]) ?? throw new \LogicException("no $slug");
+    }
+
+    protected function world(string $slug = 'curlew'): World
+    {
+        return self::getContainer()->get(\Ortholex\App\Craft\Worlds::class)->of($this->craft($slug));
+    }
+
+    /**
+     * @param array<string, mixed> $body
+     *
+     * @return array<mixed>
+     */
+    protected function post(string $url, array $body = [], int $status = 200): array
+    {
+        $this->browser->request('POST', $url, content: (string) json_encode($body));
+        self::assertSame($status, $this->browser->getResponse()->getStatusCode(), (string) $this->browser->getResponse()->getContent());
+        $data = json_decode((string) $this->browser->getResponse()->getContent(), true);
+
+        return \is_array($data) ? $data : [];
+    }
+
+    /** @return array<mixed> */
+    protected function json(string $url): array
+    {
+        $this->browser->request('GET', $url, server: ['HTTP_ACCEPT' => 'application/json']);
+        self::assertResponseIsSuccessful();
+        $data = json_decode((string) $this->browser->getResponse()->getContent(), true);
+
+        return \is_array($data) ? $data : [];
+    }
+
+    protected function page(string $url, int $status = 200): string
+    {
+        $this->browser->request('GET', $url);
+        self::assertSame($status, $this->browser->getResponse()->getStatusCode());
+
+        return (string) $this->browser->getResponse()->getContent();
+    }
+
+    protected function link(string $slug = 'curlew'): void
+    {
+        $this->post("/craft/$slug/bench", ['thing' => 'cable', 'to' => '1']);
+        usleep(20_000);
+        $this->post("/craft/$slug/link");
+    }
+
+    /**
+     * Runs an order in this process, as its own process would.
+     *
+     * @param array<string, mixed> $order
+     */
+    protected function job(string $kind, array $order, string $slug = 'curlew'): Job
+    {
+        $job = new Job($this->craft($slug), $kind, $kind, $order, microtime(true));
+        $this->entities()->persist($job);
+        $this->entities()->flush();
+        self::getContainer()->get(JobRunner::class)->run((int) $job->id);
+        $this->entities()->refresh($job);
+
+        return $job;
+    }
+
+    protected function upload(string $content): string
+    {
+        $begun = $this->post('/uploads', ['bytes' => \strlen($content)]);
+        self::assertIsString($begun['upload']);
+        foreach (str_split($content, 4_194_304) as $i => $piece) {
+            $this->browser->request('PUT', "/uploads/{$begun['upload']}?offset=".$i * 4_194_304, content: $piece);
+            self::assertResponseIsSuccessful();
+        }
+
+        return $begun['upload'];
+    }
+
+    protected function ready(): void
+    {
+        foreach (['props', 'outdoors', 'transmitter', 'pack'] as $thing) {
+            $this->world()->move($thing, '1');
+        }
+    }
+}

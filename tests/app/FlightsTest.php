@@ -1,0 +1,176 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Tests\app;
+
+use Ortholex\App\Flights\AnalyseCommand;
+use Ortholex\App\Flights\Log;
+use Ortholex\App\Flights\LogStore;
+use Ortholex\App\Work\Job;
+use Symfony\Component\Console\Tester\CommandTester;
+
+final class FlightsTest extends AppCase
+{
+    public function testAFlightBecomesALogWithItsSettingsAndAnalyses(): void
+    {
+        $log = $this->flown();
+        self::assertSame('C-0001', $log->code);
+        self::assertSame(33.0, $log->settings['gain.roll.p']);
+        self::assertSame('mixed_sticks', $log->settings['flight.card']);
+        self::assertEqualsWithDelta(2000, $log->rateHz, 0.01);
+        foreach (['51' => 'C-0001', '52' => 'what was asked', '53' => 'deg/s RMS', '54' => 'Roll overshoots by', '61' => 'seen through C-0001', '62' => 'The rate path costs'] as $sheet => $words) {
+            self::assertStringContainsString($words, $this->page("/craft/curlew/$sheet"));
+        }
+        $axes = $this->json("/craft/curlew/gains/predict/{$log->id}.json");
+        self::assertGreaterThan(1.2, $axes['roll']['measured_peak'] ?? 0);
+        self::assertLessThan(1.1, $axes['roll']['proposal']['peak'] ?? 9);
+        $response = $this->json("/craft/curlew/filters/response.json?log={$log->id}");
+        self::assertGreaterThan(0.5, $response['chains']['now']['rate_delay_ms'] ?? 0);
+        self::assertStringContainsString('Roll overshoots', $this->page('/'));
+    }
+
+    public function testDownloadedAndReadBackInItIsTheSameLog(): void
+    {
+        $log = $this->flown();
+        ob_start();
+        $this->browser->request('GET', "/craft/curlew/logs/{$log->id}.csv");
+        $csv = (string) ob_get_clean();
+        $csv = '' === $csv ? (string) $this->browser->getInternalResponse()->getContent() : $csv;
+        self::assertStringContainsString('# gain.roll.p: 33.0', $csv);
+        // One changed digit of the title keeps the file from being the very same bytes.
+        $upload = $this->upload((string) gzencode(str_replace('flight.card: mixed_sticks', 'flight.card: mixed_again', $csv)));
+        $job = $this->job('import', ['path' => self::data()."/uploads/$upload", 'name' => 'again.csv.gz']);
+        self::assertSame(Job::DONE, $job->state, $job->message);
+        $again = $this->entities()->getRepository(Log::class)->findOneBy(['code' => 'C-0002']);
+        self::assertNotNull($again);
+        self::assertSame($log->samples, $again->samples);
+        $store = self::getContainer()->get(LogStore::class);
+        foreach (['rate_measured_roll_dps', 'output_rear_left_pct'] as $trace) {
+            self::assertEqualsWithDelta($store->load($log, [$trace])->trace($trace), $store->load($again, [$trace])->trace($trace), 6e-4);
+        }
+        $twice = $this->job('import', ['path' => $this->written($csv = str_replace('mixed_sticks', 'x', $csv)), 'name' => 'x.csv']);
+        self::assertSame(Job::DONE, $twice->state);
+        $same = $this->job('import', ['path' => $this->written($csv), 'name' => 'x.csv']);
+        self::assertSame(Job::FAILED, $same->state);
+        self::assertStringContainsString('already here as C-0003', $same->message);
+    }
+
+    public function testWhatIsNoLogIsRefusedAndLeavesNothingBehind(): void
+    {
+        $this->link();
+        foreach (['nonsense', "time_s,term_p_roll\n", (string) gzencode('a,b,c'), random_bytes(5000)] as $content) {
+            $job = $this->job('import', ['path' => $this->written($content), 'name' => 'bad.csv']);
+            self::assertSame(Job::FAILED, $job->state);
+            self::assertNotSame('', $job->message);
+        }
+        self::assertCount(0, $this->entities()->getRepository(Log::class)->findAll());
+        self::assertSame(0, (int) $this->entities()->getConnection()->fetchOne('SELECT COUNT(*) FROM log_chunk')); // @phpstan-ignore cast.int
+    }
+
+    public function testThePyramidShowsEveryPeakAtEveryZoom(): void
+    {
+        $log = $this->flown();
+        $store = self::getContainer()->get(LogStore::class);
+        $truth = $store->load($log, ['rate_measured_pitch_dps'])->trace('rate_measured_pitch_dps');
+        foreach ([[0, $log->samples], [1234, 30000], [20000, 21990], [500, 520]] as [$from, $to]) {
+            $this->browser->request('GET', "/craft/curlew/logs/{$log->id}/samples?traces=rate_measured_pitch_dps&from=$from&to=$to");
+            $bytes = (string) $this->browser->getResponse()->getContent();
+            $length = unpack('V', $bytes)[1] ?? 0;
+            self::assertIsInt($length);
+            self::assertSame(0, $length % 4);
+            $head = json_decode(substr($bytes, 4, $length), true);
+            self::assertIsArray($head);
+            $values = array_values((array) unpack('g*', substr($bytes, 4 + $length)));
+            self::assertLessThanOrEqual(4004, \count($values), 'never more points than a screen shows');
+            self::assertLessThanOrEqual($from, $head['first'] * $head['size']);
+            self::assertGreaterThanOrEqual($to, ($head['first'] + $head['count']) * $head['size']);
+            $part = \array_slice($truth, $head['first'] * $head['size'], $head['count'] * $head['size']);
+            self::assertEqualsWithDelta(max($part), max($values), 1e-4);
+            self::assertEqualsWithDelta(min($part), min($values), 1e-4);
+        }
+        $this->browser->request('GET', "/craft/curlew/logs/{$log->id}/samples?traces=nothing");
+        self::assertSame(422, $this->browser->getResponse()->getStatusCode());
+    }
+
+    public function testACraftThatIsNotReadyIsNotFlownAndItSaysWhy(): void
+    {
+        foreach (['Link the craft once' => null, 'pack is not connected' => 'pack', 'transmitter is off' => 'transmitter', 'indoors' => 'outdoors'] as $why => $mend) {
+            self::assertStringContainsString($why, (string) json_encode($this->post('/craft/curlew/logs/fly', ['card' => 'cruise'], 422)));
+            null === $mend ? $this->link() : $this->world()->move($mend, '1');
+        }
+        $this->world()->move('props', '0');
+        self::assertStringContainsString('props are off', (string) json_encode($this->post('/craft/curlew/logs/fly', ['card' => 'cruise'], 422)));
+        $this->post('/craft/curlew/logs/fly', ['card' => 'aerobatics'], 422);
+    }
+
+    public function testOneWorkAtATime(): void
+    {
+        $this->link();
+        $this->ready();
+        $job = new Job($this->craft(), 'fly', 'Fly Cruise', [], microtime(true));
+        $job->state = Job::RUNNING;
+        $job->pid = (int) getmypid();
+        $job->heartbeatAt = microtime(true);
+        $this->entities()->persist($job);
+        $this->entities()->flush();
+        $problem = $this->post('/craft/curlew/logs/fly', ['card' => 'cruise'], 409);
+        self::assertStringContainsString('Fly Cruise', (string) json_encode($problem['error'] ?? ''));
+    }
+
+    public function testTheCommandLineSaysTheSameAsTheSheets(): void
+    {
+        $log = $this->flown();
+        $path = $this->written('');
+        $stream = fopen($path, 'w');
+        self::assertIsResource($stream);
+        \Ortholex\Core\FlightLog\LogWriter::write(self::getContainer()->get(LogStore::class)->load($log), $stream);
+        fclose($stream);
+        $tester = new CommandTester(new AnalyseCommand());
+        self::assertSame(0, $tester->execute(['log' => $path, '--json' => true]));
+        $report = json_decode($tester->getDisplay(), true);
+        self::assertIsArray($report);
+        $stored = $this->json("/craft/curlew/logs/{$log->id}/analysis.json");
+        self::assertEqualsWithDelta($stored['report']['step']['roll']['peak'] ?? 0, $report['step']['roll']['peak'] ?? 1, 0.002);
+        foreach (['duration_s', 'sample_rate_hz', 'samples', 'gaps', 'bad_rows', 'traces'] as $key) {
+            self::assertArrayHasKey($key, $report['log']);
+        }
+        foreach (['roll', 'pitch', 'yaw'] as $axis) {
+            foreach (['delay_ms', 'rise_ms', 'peak', 'peak_ms', 'steady', 'windows_used', 'windows_rejected', 'grade', 'reasons'] as $key) {
+                self::assertArrayHasKey($key, $report['step'][$axis]);
+            }
+            self::assertArrayHasKey('rms_dps', $report['spectrum'][$axis]['measured']);
+            self::assertArrayHasKey('db', $report['spectrum'][$axis]['measured']['peaks'][0]);
+        }
+        self::assertSame(0, $tester->execute(['log' => $path]));
+        self::assertStringContainsString('half there', $tester->getDisplay());
+    }
+
+    public function testABadFileIsOneLineAndExitTwo(): void
+    {
+        $tester = new CommandTester(new AnalyseCommand());
+        foreach (['/nowhere.csv', $this->written("a,b\n1,2\n")] as $path) {
+            self::assertSame(2, $tester->execute(['log' => $path], ['capture_stderr_separately' => true]));
+            self::assertSame('', $tester->getDisplay());
+            self::assertSame(1, substr_count(trim($tester->getErrorOutput())."\n", "\n"));
+        }
+    }
+
+    private function flown(): Log
+    {
+        $this->link();
+        $this->ready();
+        $job = $this->job('fly', ['card' => 'mixed_sticks', 'seed' => 5, 'seconds' => 20]);
+        self::assertSame(Job::DONE, $job->state, $job->message);
+
+        return $this->entities()->getRepository(Log::class)->findOneBy([], ['id' => 'DESC']) ?? throw new \LogicException('no log');
+    }
+
+    private function written(string $content): string
+    {
+        $path = (string) tempnam(sys_get_temp_dir(), 'log');
+        file_put_contents($path, $content);
+
+        return $path;
+    }
+}

@@ -1,0 +1,109 @@
+import { execFileSync, spawn } from 'node:child_process';
+import { rmSync } from 'node:fs';
+import { expect, link, put, test } from './hands.mjs';
+
+const root = new URL('../..', import.meta.url).pathname;
+
+test('a misfit cannot be written; what fits is written, verified and brings its settings back', async ({ page }) => {
+  await link(page, 'dunlin');
+  await page.keyboard.press('1');
+  await page.keyboard.press('2');
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Marl F4 runs Loam 4.1.2');
+  await expect(page.locator('.shelf')).not.toContainText('pre-release');
+  await page.getByRole('link', { name: 'show pre-releases' }).click();
+  await expect(page.locator('.shelf')).toContainText('4.4.0-pre1');
+  await page.getByRole('link', { name: "other boards' too" }).click();
+  await page.getByRole('link', { name: 'Choose Loam 4.3.0 for Marl F4 S', exact: true }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('does not fit');
+  await expect(page.locator('#fit')).toContainText('It is for Marl F4 S (MARL-F4S); this board is Marl F4 (MARL-F4)');
+  await expect(page.locator('#write-button')).toHaveCount(0);
+
+  await page.goto('/craft/dunlin/12');
+  await page.getByRole('link', { name: 'Choose Loam 4.3.0 for Marl F4', exact: true }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Loam 4.3.0 fits');
+  await page.locator('#write-button').click();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('under way');
+  await expect(page.getByText('Written and verified')).toBeVisible({ timeout: 40_000 });
+  await expect(page.locator('#link-state')).toContainText('4.3.0');
+  await page.locator('.fates summary', { hasText: 'converted' }).click();
+  await expect(page.locator('.fates')).toContainText('motors.idle_us 55 → motors.idle_pct 5.5');
+  await expect(page.locator('.fates')).toContainText('link_loss.tone');
+  await page.getByRole('button', { name: 'Seen' }).click();
+  await expect(page.getByText('Written and verified')).toBeHidden();
+});
+
+test('a damaged file from disk is refused with its line', async ({ page }) => {
+  await link(page, 'dunlin');
+  await page.goto('/craft/dunlin/12');
+  await page.locator('[data-hex]').setInputFiles({ name: 'torn.hex', mimeType: 'text/plain', buffer: Buffer.from(':10010000214601360121470136007EFE09D2190140\n:100110002146017E17C20001FF5F16002148011929\n:00000001FF\n') });
+  await expect(page.locator('#hex-problem')).toContainText('torn.hex: Line 2: checksum 0x29 is wrong; the bytes call for 0x28');
+});
+
+// Its own server and data, so that it can be killed.
+test('cable pulled, process killed, page reloaded, server restarted: the state is true and the way on is offered', async ({ page }) => {
+  test.setTimeout(240_000);
+  const data = `${root}var/recovery-data`;
+  rmSync(data, { recursive: true, force: true });
+  const env = { ...process.env, ORTHOLEX_DATA: data, ORTHOLEX_PACE: '1' };
+  execFileSync('php', ['bin/console', 'app:set-up', '--no-flights'], { cwd: root, env: { ...env, APP_ENV: 'prod' } });
+  const start = async () => {
+    const server = spawn('bin/start', ['--port', '8801'], { cwd: root, env, detached: true, stdio: 'ignore' });
+    for (let i = 0; i < 120; i++) { if (await fetch('http://127.0.0.1:8801/').then((r) => r.ok, () => false)) return server; await new Promise((r) => setTimeout(r, 250)); }
+    throw new Error('the server did not start');
+  };
+  const stop = (server) => { try { process.kill(-server.pid, 'SIGKILL'); } catch { /* gone already */ } };
+  const url = 'http://127.0.0.1:8801';
+  let server = await start();
+  try {
+    await page.goto(`${url}/craft/curlew/11`);
+    await put(page, 'cable', true);
+    await page.getByRole('button', { name: 'Link', exact: true }).click();
+    await expect(page.locator('#link-state')).toHaveAttribute('data-linked', '1');
+    await page.goto(`${url}/craft/curlew/61`);
+    await page.locator('[data-setting="gain.yaw.i"]').fill('95');
+    await page.keyboard.press('Tab');
+    await expect(page.locator('.tray-tab')).toHaveText('1 staged');
+
+    // 1. The cable goes in the middle of the write.
+    await page.goto(`${url}/craft/curlew/12?image=loam-4.3.0-quern-f7`);
+    await page.locator('#write-button').click();
+    await expect(page.locator('[data-job-doing]')).toContainText(/writing page [3-9]\d/, { timeout: 20_000 });
+    await put(page, 'cable', false);
+    await expect(page.getByText('Write Loam 4.3.0: failed')).toBeVisible();
+    await expect(page.getByRole('heading', { level: 1 })).toContainText('waits in its bootloader');
+    await page.reload();
+    await expect(page.getByText('Write Loam 4.3.0: failed')).toBeVisible();
+    await expect(page.getByRole('button', { name: 'Go on from there' })).toBeDisabled();
+
+    // 2. Linked again, gone on, and the process is killed.
+    await page.goto(`${url}/craft/curlew/11`);
+    await put(page, 'cable', true);
+    await page.getByRole('button', { name: 'Link', exact: true }).click();
+    await expect(page.getByRole('heading', { level: 1 })).toContainText('only its bootloader runs');
+    await page.goto(`${url}/craft/curlew/12`);
+    await page.getByRole('button', { name: 'Go on from there' }).click();
+    await expect(page.locator('[data-job-doing]')).toContainText(/writing page \d+/, { timeout: 20_000 });
+    execFileSync('pkill', ['-9', '-f', `${root.slice(0, -1)}/bin/console app:job`]);
+    await expect(page.getByText('Write Loam 4.3.0: interrupted')).toBeVisible({ timeout: 20_000 });
+
+    // 3. The server goes and comes back.
+    stop(server);
+    await expect.poll(() => fetch(url).then(() => true, () => false)).toBe(false);
+    server = await start();
+    await page.goto(`${url}/`);
+    await expect(page.getByText('The board waits in its bootloader, without whole firmware.')).toBeVisible();
+    await page.goto(`${url}/craft/curlew/12`);
+    await expect(page.getByText('Write Loam 4.3.0: interrupted')).toBeVisible();
+    await page.getByRole('button', { name: 'Go on from there' }).click();
+    await expect(page.getByText('Written and verified')).toBeVisible({ timeout: 60_000 });
+    await expect(page.locator('.column')).toContainText(/\d+ of them written before the interruption/);
+    await expect(page.locator('#link-state')).toContainText('4.3.0');
+    await expect(page.locator('.tray-tab')).toHaveText('1 staged');
+    await page.goto(`${url}/craft/curlew/61`);
+    await expect(page.locator('[data-setting="gain.roll.p"]')).toHaveValue('33');
+    await page.goto(`${url}/craft/curlew/72`);
+    await expect(page.locator('.snapshot-list')).toContainText('Before flashing 4.3.0');
+  } finally {
+    stop(server);
+  }
+});

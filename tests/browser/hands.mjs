@@ -1,0 +1,47 @@
+// What a person does again and again, and a watch for anything the page complains about.
+import { expect, test as base } from '@playwright/test';
+
+export const test = base.extend({
+  page: async ({ page }, use) => {
+    const complaints = [];
+    page.on('console', (m) => { if (m.type() === 'error' && !/status of 4\d\d|ERR_CONNECTION_REFUSED/.test(m.text())) complaints.push(m.text()); });
+    page.on('pageerror', (e) => complaints.push(e.message));
+    await use(page);
+    expect(complaints, 'the page complained').toEqual([]);
+  },
+});
+
+export { expect };
+
+export const thing = (page, name) => page.locator(`#bench button[data-thing="${name}"]`);
+
+export async function put(page, name, on) {
+  const button = thing(page, name);
+  if ((await button.getAttribute('aria-pressed')) !== String(on)) await button.click();
+  await expect(button).toHaveAttribute('aria-pressed', String(on));
+}
+
+export async function link(page, slug) {
+  await page.goto(`/craft/${slug}/11`);
+  await put(page, 'cable', true);
+  await expect(page.getByRole('heading', { level: 1 })).toContainText(/cable is in|answers/);
+  const button = page.getByRole('button', { name: 'Link', exact: true });
+  if (await button.count()) await button.click();
+  await expect(page.locator('#link-state')).toHaveAttribute('data-linked', '1');
+}
+
+export async function ready(page, slug) {
+  await page.goto(`/craft/${slug}/51`);
+  const button = page.getByRole('button', { name: 'Carry it out and make it ready' });
+  if (await button.count()) await button.click();
+  await expect(page.getByRole('heading', { name: 'Ready to fly', exact: true })).toBeVisible();
+}
+
+export async function fly(page, slug, card) {
+  await page.goto(`/craft/${slug}/51`);
+  const before = await page.locator('#logs tbody tr[data-log]').count();
+  await page.getByRole('button', { name: card }).click();
+  await expect(page.locator('.job progress')).toBeVisible();
+  await expect(page.locator('#logs tbody tr[data-log]')).toHaveCount(before + 1, { timeout: 60_000 });
+  return page.locator('#logs tbody tr[data-log]').first().getAttribute('data-log');
+}
