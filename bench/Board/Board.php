@@ -19,6 +19,7 @@ use Ortholex\Core\Settings\SettingError;
 final readonly class Board
 {
     private const BOOT_S = 0.6;
+    private const ANSWER_S = 0.0002;
     private const PAGE_WRITE_S = 0.022;
     private const PAGE_READ_S = 0.003;
     private const KEEP_S = 0.15;
@@ -47,10 +48,13 @@ final readonly class Board
             // Firmware of another board crashes at its first access to a pin; the watchdog falls back.
             $s->mode = WorldState::BOOTLOADER;
             $s->running = [];
+            $s->runningVersion = '';
 
             return;
         }
         $s->mode = WorldState::FIRMWARE;
+        $s->runningVersion = $label->version->toString();
+        $s->loadPct = -1.0;
         $s->running = $this->loadKept($label->version);
     }
 
@@ -68,7 +72,9 @@ final readonly class Board
         $out = '';
         $took = 0.0;
         while (null !== $frame = Frame::take($bytes)) {
-            ++$s->requests;
+            if ([] !== $s->faults) {
+                ++$s->requests;
+            }
             [$answer, $seconds] = WorldState::BOOTLOADER === $s->mode ? $this->bootloader($frame) : $this->firmware($frame);
             $wire = $answer->encode();
             if (\in_array('noisy_cable', $s->faults, true) && 0 === $s->requests % 12) {
@@ -81,6 +87,7 @@ final readonly class Board
         return [$out, $took];
     }
 
+    /** What the flash holds, whether it runs or not. */
     public function version(): ?Version
     {
         return FirmwareLabel::read($this->flash)?->version;
@@ -115,30 +122,30 @@ final readonly class Board
         $ok = new Frame($frame->kind | Frame::ANSWER, '');
         switch ($frame->kind) {
             case Frame::IDENTITY:
-                return [new Frame($frame->kind | Frame::ANSWER, $this->identity('Loam', $this->version()?->toString() ?? '')), 0.001];
+                return [new Frame($frame->kind | Frame::ANSWER, $this->identity('Loam', $s->runningVersion)), self::ANSWER_S];
             case Frame::STATE:
                 [$roll, $pitch, $yaw] = $this->attitude();
                 $volts = $s->pack ? $this->physics->restVoltage($s->chargeUsed) * $this->physics->dividerFault : 0.0;
 
-                return [new Frame($frame->kind | Frame::ANSWER, pack('g6C', $this->pace->now() - $s->bootedAt, $roll, $pitch, $yaw, $volts, $this->load(), $s->pack ? 1 : 0)), 0.001];
+                return [new Frame($frame->kind | Frame::ANSWER, pack('g6C', $this->pace->now() - $s->bootedAt, $roll, $pitch, $yaw, $volts, $this->load(), $s->pack ? 1 : 0)), self::ANSWER_S];
             case Frame::READ_SETTINGS:
-                return [new Frame($frame->kind | Frame::ANSWER, $this->settingsFrom($frame->payload)), 0.001];
+                return [new Frame($frame->kind | Frame::ANSWER, $this->settingsFrom($frame->payload)), self::ANSWER_S];
             case Frame::WRITE_SETTING:
-                return [$this->writeSetting($frame->payload) ?? $ok, 0.001];
+                return [$this->writeSetting($frame->payload) ?? $ok, self::ANSWER_S];
             case Frame::KEEP_SETTINGS:
                 $s->kept = $s->running;
-                $s->keptVersion = $this->version()?->toString() ?? '';
+                $s->keptVersion = $s->runningVersion;
 
                 return [$ok, self::KEEP_S];
             case Frame::RESTART:
                 $this->restart();
 
-                return [$ok, 0.001];
+                return [$ok, self::ANSWER_S];
             case Frame::TO_BOOTLOADER:
                 $s->stayInBootloader = true;
                 $this->restart();
 
-                return [$ok, 0.001];
+                return [$ok, self::ANSWER_S];
             default:
                 return [new Frame(Frame::REFUSAL, 'the firmware does not know this request'), 0.0];
         }
@@ -151,7 +158,7 @@ final readonly class Board
         $ok = new Frame($frame->kind | Frame::ANSWER, '');
         switch ($frame->kind) {
             case Frame::IDENTITY:
-                return [new Frame($frame->kind | Frame::ANSWER, $this->identity('', '')), 0.001];
+                return [new Frame($frame->kind | Frame::ANSWER, $this->identity('', '')), self::ANSWER_S];
             case Frame::WIPE_SETTINGS:
                 $s->kept = [];
                 $s->keptVersion = '';
@@ -172,7 +179,7 @@ final readonly class Board
                 $s->stayInBootloader = false;
                 $this->restart();
 
-                return [$ok, 0.001];
+                return [$ok, self::ANSWER_S];
             default:
                 return [new Frame(Frame::REFUSAL, 'only the bootloader runs, which does not know this request'), 0.0];
         }
@@ -200,12 +207,13 @@ final readonly class Board
     private function writeSetting(string $payload): ?Frame
     {
         $f = Frame::unfields($payload);
-        $version = $this->version();
-        if (2 !== \count($f) || null === $version) {
+        if (2 !== \count($f)) {
             return new Frame(Frame::REFUSAL, 'a setting needs a name and a value');
         }
+        $version = Version::parse($this->state->runningVersion);
         try {
             $this->state->running[$f[0]] = $this->catalogue->get($f[0], $version)->check(json_decode($f[1]), $version);
+            $this->state->loadPct = -1.0;
         } catch (SettingError $e) {
             return new Frame(Frame::REFUSAL, $e->reason);
         }
@@ -235,13 +243,13 @@ final readonly class Board
 
     private function load(): float
     {
-        $version = $this->version();
-        if (null === $version) {
-            return 0.0;
+        $s = $this->state;
+        if ($s->loadPct < 0) {
+            $current = Migration::between($this->catalogue, $s->running, Version::parse($s->runningVersion), Version::parse(Catalogue::CURRENT))->settings;
+            $s->loadPct = LoopLoad::of($current, \count($this->physics->frame->motors), $this->model->processor)->percent;
         }
-        $current = Migration::between($this->catalogue, $this->state->running, $version, Version::parse(Catalogue::CURRENT))->settings;
 
-        return LoopLoad::of($current, \count($this->physics->frame->motors), $this->model->processor)->percent;
+        return $s->loadPct;
     }
 
     /**

@@ -38,6 +38,12 @@ final class WorldState
     /** @var array<string, float|int|bool|string> settings the processor works with */
     public array $running = [];
 
+    /** What the processor found in its flash when it started; '' in the bootloader. */
+    public string $runningVersion = '';
+
+    /** Loop load of the running settings; negative until it was measured. */
+    public float $loadPct = -1.0;
+
     /** @var array<string, float|int|bool|string> settings kept through power loss */
     public array $kept = [];
 

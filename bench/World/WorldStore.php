@@ -50,10 +50,14 @@ final readonly class WorldStore
         }
         try {
             $state = $this->peek();
+            $before = $this->exists() ? $state->toArray() : null;
             $result = $act($state);
-            $next = "$this->folder/world.next";
-            file_put_contents($next, (string) json_encode($state->toArray(), \JSON_PRESERVE_ZERO_FRACTION | \JSON_THROW_ON_ERROR));
-            rename($next, "$this->folder/world.json");
+            // Most visits only look: they leave no trace, and cost no writing.
+            if ($before !== $state->toArray()) {
+                $next = "$this->folder/world.next";
+                file_put_contents($next, (string) json_encode($state->toArray(), \JSON_PRESERVE_ZERO_FRACTION | \JSON_THROW_ON_ERROR));
+                rename($next, "$this->folder/world.json");
+            }
 
             return $result;
         } finally {

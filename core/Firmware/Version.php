@@ -39,6 +39,12 @@ final readonly class Version
         return [$this->major, $this->minor, $this->patch] >= [$since->major, $since->minor, $since->patch];
     }
 
+    /** The same against a number as the catalogue writes it, such as 4.2; asked hundreds of times a page, so not parsed. */
+    public function hasReachedNumber(string $since): bool
+    {
+        return version_compare("$this->major.$this->minor.$this->patch", $since, '>=');
+    }
+
     public function toString(): string
     {
         return "$this->major.$this->minor.$this->patch".('' === $this->mark ? '' : "-$this->mark");

@@ -262,7 +262,7 @@ final readonly class SampleClock
         for ($power = 0; $power <= 7; ++$power) {
             foreach ([1.0, 0.5, 0.2] as $step) {
                 $grid = $step * 10 ** -$power;
-                if ($grid > 4 * $dt && $grid > 0.02) {
+                if ($grid > 20 * $dt) {
                     continue;
                 }
                 $fits = true;

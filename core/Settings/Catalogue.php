@@ -7,47 +7,51 @@ namespace Ortholex\Core\Settings;
 use Ortholex\Core\Firmware\Version;
 
 /** All settings of the flight-controller firmware, of every version; drawn from one declared table. */
-final readonly class Catalogue
+final class Catalogue
 {
     /** The newest names; what computes on settings first carries them here. */
     public const CURRENT = '4.3.0';
 
-    /** @param array<string, Setting> $settings */
-    private function __construct(private array $settings)
+    /** @var array<string, Setting>|null laid out when first asked for: many a request never asks */
+    private ?array $settings = null;
+
+    private function __construct()
     {
     }
 
     public static function loam(): self
     {
-        $settings = [];
-        foreach (LoamTable::rows() as $setting) {
-            $settings[$setting->name] = $setting;
-        }
-
-        return new self($settings);
+        return new self();
     }
 
     /** @return array<string, Setting> by name, in the order of the table */
     public function all(): array
     {
+        if (null === $this->settings) {
+            $this->settings = [];
+            foreach (LoamTable::rows() as $setting) {
+                $this->settings[$setting->name] = $setting;
+            }
+        }
+
         return $this->settings;
     }
 
     /** @return array<string, Setting> */
     public function of(Version $version): array
     {
-        return array_filter($this->settings, static fn (Setting $s): bool => $s->existsIn($version));
+        return array_filter($this->all(), static fn (Setting $s): bool => $s->existsIn($version));
     }
 
     public function has(string $name, Version $version): bool
     {
-        return isset($this->settings[$name]) && $this->settings[$name]->existsIn($version);
+        return isset($this->all()[$name]) && $this->all()[$name]->existsIn($version);
     }
 
     /** @throws SettingError when no version, or not this one, has it */
     public function get(string $name, Version $version): Setting
     {
-        $setting = $this->settings[$name] ?? throw SettingError::at($name, 'there is no such setting');
+        $setting = $this->all()[$name] ?? throw SettingError::at($name, 'there is no such setting');
         if (!$setting->existsIn($version)) {
             throw SettingError::at($name, 'Loam '.$version->toString().' does not have it');
         }

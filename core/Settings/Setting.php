@@ -46,8 +46,7 @@ final readonly class Setting
 
     public function existsIn(Version $version): bool
     {
-        return $version->hasReached(Version::parse($this->since))
-            && (null === $this->until || !$version->hasReached(Version::parse($this->until)));
+        return $version->hasReachedNumber($this->since) && (null === $this->until || !$version->hasReachedNumber($this->until));
     }
 
     /** @return array{float, float} lowest and highest value in a version */
@@ -55,7 +54,7 @@ final readonly class Setting
     {
         $range = [-\INF, \INF];
         foreach ($this->ranges as $since => $limits) {
-            if ($version->hasReached(Version::parse($since))) {
+            if ($version->hasReachedNumber((string) $since)) {
                 $range = $limits;
             }
         }

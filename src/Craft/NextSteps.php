@@ -7,6 +7,7 @@ namespace Ortholex\App\Craft;
 use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Firmware\Shelf;
 use Ortholex\App\Flights\AnalysisStore;
+use Ortholex\App\Flights\Dig;
 use Ortholex\App\Flights\Log;
 use Ortholex\App\Record\Staging;
 use Ortholex\App\Work\Job;
@@ -45,7 +46,7 @@ final readonly class NextSteps
         $log = $this->entities->getRepository(Log::class)->findOneBy(['craft' => $craft], ['id' => 'DESC']);
         if (null === $log) {
             $steps[] = new NextStep('Fly a first card, so that there is a log to learn from.', '51', 'Fly');
-        } elseif (null !== $this->analyses->text($log)) {
+        } elseif ($this->analyses->has($log)) {
             foreach ($this->overshoots($log) as $axis => $peak) {
                 $steps[] = new NextStep(\sprintf('%s overshoots by %.0f %% in %s.', ucfirst($axis), 100 * ($peak - 1), $log->code), '61', 'Tune it');
             }
@@ -65,8 +66,7 @@ final readonly class NextSteps
     private function overshoots(Log $log): array
     {
         $over = [];
-        $step = $this->analyses->of($log)['report']['step'] ?? [];
-        foreach (\is_array($step) ? $step : [] as $axis => $numbers) {
+        foreach (Dig::map($this->analyses->report($log), 'step') as $axis => $numbers) {
             $peak = \is_array($numbers) ? ($numbers['peak'] ?? null) : null;
             if (\is_string($axis) && is_numeric($peak) && $peak > self::OVERSHOOT) {
                 $over[$axis] = (float) $peak;

@@ -16,41 +16,63 @@ final readonly class AnalysisStore
     {
     }
 
-    /** @return array{report: array<string, mixed>, charts: array<string, mixed>} */
-    public function of(Log $log): array
+    /**
+     * Figures and sentences of a log's analysis; computed now if it was not yet.
+     *
+     * @return array<mixed> as AnalysisReport gives it
+     */
+    public function report(Log $log): array
     {
-        $key = $this->key($log);
-        $stored = $this->db->fetchOne('SELECT result FROM analysis WHERE hash = ?', [$key]);
-        if (\is_string($stored)) {
-            /** @var array{report: array<string, mixed>, charts: array<string, mixed>} $result */
-            $result = json_decode($stored, true, 64, \JSON_THROW_ON_ERROR);
-
-            return $result;
-        }
-        $result = $this->compute($log);
-        $json = json_encode($result, \JSON_THROW_ON_ERROR);
-        $this->db->executeStatement('INSERT OR REPLACE INTO analysis (hash, log_id, result) VALUES (?, ?, ?)', [$key, $log->id, $json]);
-        /** @var array{report: array<string, mixed>, charts: array<string, mixed>} $same as it will be read next time */
-        $same = json_decode($json, true, 64, \JSON_THROW_ON_ERROR);
-
-        return $same;
+        return self::decoded($this->column($log, 'report') ?? $this->computed($log)['report']);
     }
 
-    /** The stored text as it is, for an answer that needs no unpacking; null when not yet computed. */
-    public function text(Log $log): ?string
+    /** @return array<mixed> as AnalysisCharts gives it */
+    public function charts(Log $log): array
     {
-        $stored = $this->db->fetchOne('SELECT result FROM analysis WHERE hash = ?', [$this->key($log)]);
+        return self::decoded($this->column($log, 'charts') ?? $this->computed($log)['charts']);
+    }
+
+    /** Both as one JSON text, put together without unpacking. */
+    public function text(Log $log): string
+    {
+        if (!$this->has($log)) {
+            $this->computed($log);
+        }
+
+        return '{"report":'.$this->column($log, 'report').',"charts":'.$this->column($log, 'charts').'}';
+    }
+
+    public function has(Log $log): bool
+    {
+        return false !== $this->db->fetchOne('SELECT 1 FROM analysis WHERE hash = ?', [$this->key($log)]);
+    }
+
+    /** @param 'report'|'charts' $column */
+    private function column(Log $log, string $column): ?string
+    {
+        $stored = $this->db->fetchOne("SELECT $column FROM analysis WHERE hash = ?", [$this->key($log)]);
 
         return \is_string($stored) ? $stored : null;
     }
 
-    /** @return array{report: array<string, mixed>, charts: array<string, mixed>} */
-    private function compute(Log $log): array
+    /** @return array{report: string, charts: string} */
+    private function computed(Log $log): array
     {
         $flight = $this->logs->load($log);
         $analysis = FlightAnalysis::of($flight);
+        $report = json_encode(AnalysisReport::of($flight, $analysis), \JSON_THROW_ON_ERROR);
+        $charts = json_encode(AnalysisCharts::of($analysis), \JSON_THROW_ON_ERROR);
+        $this->db->executeStatement('INSERT OR REPLACE INTO analysis (hash, log_id, report, charts) VALUES (?, ?, ?, ?)', [$this->key($log), $log->id, $report, $charts]);
 
-        return ['report' => AnalysisReport::of($flight, $analysis), 'charts' => AnalysisCharts::of($analysis)];
+        return ['report' => $report, 'charts' => $charts];
+    }
+
+    /** @return array<mixed> */
+    private static function decoded(string $json): array
+    {
+        $data = json_decode($json, true, 64, \JSON_THROW_ON_ERROR);
+
+        return \is_array($data) ? $data : [];
     }
 
     private function key(Log $log): string

@@ -43,8 +43,8 @@ final readonly class LogBook
         $rows = [];
         foreach ($logs as $i => $log) {
             $steps = [];
-            $report = null === $this->analyses->text($log) ? [] : ($this->analyses->of($log)['report']['step'] ?? []);
-            foreach (\is_array($report) ? $report : [] as $axis => $s) {
+            $report = $this->analyses->has($log) ? Dig::map($this->analyses->report($log), 'step') : [];
+            foreach ($report as $axis => $s) {
                 if (\is_string($axis) && \is_array($s)) {
                     $steps[$axis] = [
                         'peak' => is_numeric($s['peak'] ?? null) ? (float) $s['peak'] : null, 'delay' => is_numeric($s['delay_ms'] ?? null) ? (float) $s['delay_ms'] : null,

@@ -48,7 +48,7 @@ final readonly class LogImport
         });
         unset($flight);
         $progress->at($share(0.7), 'analysing');
-        $this->analyses->of($log);
+        $this->analyses->report($log);
         $progress->at(1.0, 'done');
 
         return $log;

@@ -52,7 +52,7 @@ final class LogsController extends SheetController
         $cards = [];
         foreach (FlightCard::CARDS as $id => $name) {
             $sticks = ['roll' => [], 'pitch' => [], 'throttle' => []];
-            foreach (FlightCard::fly($id, 40, 4, 0.4, 11)->frames as $f) {
+            foreach (FlightCard::fly($id, 40, 3, 0.4, 11)->frames as $f) {
                 $sticks['roll'][] = round($f[0], 2);
                 $sticks['pitch'][] = round($f[1], 2);
                 $sticks['throttle'][] = round($f[3], 2);

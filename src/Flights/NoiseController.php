@@ -23,15 +23,15 @@ final class NoiseController extends SheetController
         $craft = $this->crafts->named($slug);
         $log = $this->book->chosen($craft, $request->query->getInt('log'));
         $beside = $request->query->getInt('beside') > 0 ? $this->book->one($craft, $request->query->getInt('beside')) : null;
-        $report = null === $log ? [] : $this->analyses->of($log);
+        $report = null === $log ? [] : $this->analyses->report($log);
         $findings = [];
         $answer = 'No log yet, so nothing is known of the noise.';
         if (null !== $log) {
-            [$answer, $findings] = NoiseFindings::of($report);
+            [$answer, $findings] = NoiseFindings::of($report, $this->analyses->charts($log));
         }
 
         return $this->show($craft, '53', 'Flights/noise.html.twig', new LogSheetView(
-            $this->book->of($craft), $log, $beside, $report, null === $beside ? [] : $this->analyses->of($beside),
+            $this->book->of($craft), $log, $beside, $report, null === $beside ? [] : $this->analyses->report($beside),
             null === $log || null === $beside ? [] : LogBook::difference($beside, $log), $findings, $answer,
         ));
     }
@@ -41,12 +41,7 @@ final class NoiseController extends SheetController
     public function analysis(string $slug, int $id): Response
     {
         $log = $this->book->one($this->crafts->named($slug), $id);
-        $text = $this->analyses->text($log);
-        if (null === $text) {
-            $this->analyses->of($log);
-            $text = (string) $this->analyses->text($log);
-        }
 
-        return new Response($text, 200, ['Content-Type' => 'application/json']);
+        return new Response($this->analyses->text($log), 200, ['Content-Type' => 'application/json']);
     }
 }

@@ -8,18 +8,19 @@ namespace Ortholex\App\Flights;
 final readonly class NoiseFindings
 {
     /**
-     * @param array<mixed> $analysis as AnalysisStore keeps it
+     * @param array<mixed> $report of the analysis
+     * @param array<mixed> $charts of the same
      *
      * @return array{string, list<ResponseFinding>}
      */
-    public static function of(array $analysis): array
+    public static function of(array $report, array $charts): array
     {
         $findings = [];
         $loudest = null;
         foreach (['roll', 'pitch', 'yaw'] as $axis) {
-            $measured = Dig::map($analysis, 'report', 'spectrum', $axis, 'measured');
-            $filtered = Dig::map($analysis, 'report', 'spectrum', $axis, 'filtered');
-            $chart = Dig::map($analysis, 'charts', 'spectrum', $axis);
+            $measured = Dig::map($report, 'spectrum', $axis, 'measured');
+            $filtered = Dig::map($report, 'spectrum', $axis, 'filtered');
+            $chart = Dig::map($charts, 'spectrum', $axis);
             $rms = Dig::number($filtered, 'rms_dps') ?? Dig::number($measured, 'rms_dps');
             if (null === $rms) {
                 continue;

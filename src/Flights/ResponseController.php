@@ -23,8 +23,8 @@ final class ResponseController extends SheetController
         $craft = $this->crafts->named($slug);
         $log = $this->book->chosen($craft, $request->query->getInt('log'));
         $beside = $request->query->getInt('beside') > 0 ? $this->book->one($craft, $request->query->getInt('beside')) : null;
-        $report = null === $log ? [] : $this->analyses->of($log);
-        $other = null === $beside ? [] : $this->analyses->of($beside);
+        $report = null === $log ? [] : $this->analyses->report($log);
+        $other = null === $beside ? [] : $this->analyses->report($beside);
         [$answer, $findings] = null === $log ? ['No log yet, so nothing is known of the response.', []] : ResponseFindings::of($report, $other, $beside?->code);
 
         return $this->show($craft, '54', 'Flights/response.html.twig', new LogSheetView(

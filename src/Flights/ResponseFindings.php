@@ -13,18 +13,18 @@ final readonly class ResponseFindings
     private const SLUGGISH = 0.97;
 
     /**
-     * @param array<mixed> $analysis as AnalysisStore keeps it
+     * @param array<mixed> $report of the analysis
      * @param array<mixed> $other    of the log beside it, or empty
      *
      * @return array{string, list<ResponseFinding>}
      */
-    public static function of(array $analysis, array $other, ?string $otherCode): array
+    public static function of(array $report, array $other, ?string $otherCode): array
     {
         $findings = [];
         $worst = null;
         $clean = [];
         foreach (['roll', 'pitch', 'yaw'] as $axis) {
-            $step = Dig::map($analysis, 'report', 'step', $axis);
+            $step = Dig::map($report, 'step', $axis);
             $grade = Dig::text($step, 'grade');
             $peak = Dig::number($step, 'peak');
             $delay = Dig::number($step, 'delay_ms');
@@ -34,7 +34,7 @@ final readonly class ResponseFindings
             }
             $interval = Dig::numbers(Dig::map($step, 'intervals'), 'peak');
             $spread = 2 === \count($interval) ? \sprintf(' (%.2f to %.2f)', $interval[0], $interval[1]) : '';
-            $before = Dig::number(Dig::map($other, 'report', 'step', $axis), 'peak');
+            $before = Dig::number(Dig::map($other, 'step', $axis), 'peak');
             $beforeText = null === $before || null === $otherCode ? '' : \sprintf(' In %s it peaked at %.2f.', $otherCode, $before);
             $reasons = Dig::texts($step, 'reasons');
             $caution = [] === $reasons ? '' : ' But '.implode('; ', $reasons).'.';

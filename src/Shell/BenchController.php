@@ -22,13 +22,13 @@ final readonly class BenchController
     #[Route('/craft/{slug}/live.json', name: 'live', methods: ['GET'])]
     public function live(string $slug): JsonResponse
     {
-        return new JsonResponse($this->live->of($this->crafts->named($slug)));
+        return new JsonResponse($this->live->of($this->crafts->glance($slug)));
     }
 
     #[Route('/craft/{slug}/bench', name: 'bench_move', methods: ['POST'])]
     public function move(string $slug, Request $request): JsonResponse
     {
-        $craft = $this->crafts->named($slug);
+        $craft = $this->crafts->glance($slug);
         $input = Input::of($request);
         try {
             $this->worlds->of($craft)->move($input->text('thing', 60), $input->text('to', 40));

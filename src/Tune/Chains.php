@@ -45,6 +45,6 @@ final readonly class Chains
     {
         $log ??= $this->book->chosen($craft, 0);
 
-        return null === $log || null === $this->analyses->text($log) ? [] : Dig::numbers(Dig::map($this->analyses->of($log), 'charts'), 'rotor_hz');
+        return null === $log || !$this->analyses->has($log) ? [] : Dig::numbers($this->analyses->charts($log), 'rotor_hz');
     }
 }

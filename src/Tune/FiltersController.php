@@ -63,7 +63,7 @@ final class FiltersController extends SheetController
     {
         $craft = $this->crafts->named($slug);
         $log = $this->book->chosen($craft, $request->query->getInt('log'));
-        $analysis = null === $log ? [] : $this->analyses->of($log);
+        $charts = null === $log ? [] : $this->analyses->charts($log);
         $rotorHz = $this->chains->rotorHz($craft, $log);
         $out = ['rotor_hz' => $rotorHz, 'chains' => []];
         foreach (['now' => $craft->settings, 'staged' => $this->staging->preview($craft)] as $key => $settings) {
@@ -78,7 +78,7 @@ final class FiltersController extends SheetController
                 'hz' => $hz, 'rate_db' => $rate, 'd_db' => $d,
                 'rate_delay_ms' => round(1e3 * $chain->ratePath->phaseDelay(self::DELAY_AT_HZ), 2),
                 'd_delay_ms' => round(1e3 * ($chain->ratePath->phaseDelay(self::DELAY_AT_HZ) + $chain->dPath->phaseDelay(self::DELAY_AT_HZ)), 2),
-                'residual' => $this->residuals($analysis, $chain),
+                'residual' => $this->residuals($charts, $chain),
             ];
         }
 
@@ -88,15 +88,15 @@ final class FiltersController extends SheetController
     /**
      * Noise above 20 Hz that each axis would keep: its measured spectrum times |H|².
      *
-     * @param array<mixed> $analysis
+     * @param array<mixed> $charts
      *
      * @return array<string, float> deg/s RMS
      */
-    private function residuals(array $analysis, RateFilters $chain): array
+    private function residuals(array $charts, RateFilters $chain): array
     {
         $residual = [];
         foreach (['roll', 'pitch', 'yaw'] as $axis) {
-            $spectrum = Dig::map($analysis, 'charts', 'spectrum', $axis);
+            $spectrum = Dig::map($charts, 'spectrum', $axis);
             $step = Dig::number($spectrum, 'step_hz') ?? 0.0;
             $sum = 0.0;
             foreach (Dig::numbers($spectrum, 'measured_db') as $k => $db) {

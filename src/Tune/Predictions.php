@@ -24,15 +24,16 @@ final readonly class Predictions
     /** @return array<string, mixed> per axis: measured, predicted, proposal; and a sentence why where there is none */
     public function of(Craft $craft, Log $log): array
     {
-        $analysis = $this->analyses->of($log);
+        $charts = $this->analyses->charts($log);
+        $report = $this->analyses->report($log);
         $flown = $log->settings;
         $wanted = $this->chains->current($craft, $this->staging->preview($craft));
         $rotorHz = $this->chains->rotorHz($craft, $log);
         $axes = [];
         foreach (['roll', 'pitch', 'yaw'] as $axis) {
-            $plantData = Dig::map($analysis, 'charts', 'plant', $axis);
-            $measured = Dig::map($analysis, 'charts', 'step', $axis);
-            $peak = Dig::number(Dig::map($analysis, 'report', 'step', $axis), 'peak');
+            $plantData = Dig::map($charts, 'plant', $axis);
+            $measured = Dig::map($charts, 'step', $axis);
+            $peak = Dig::number(Dig::map($report, 'step', $axis), 'peak');
             if ([] === $plantData || !isset($flown["gain.$axis.p"])) {
                 $axes[$axis] = ['why' => [] === $plantData ? 'The log moved this axis too little, or lacks the terms of the command.' : 'The log does not say with which gains it was flown.'];
                 continue;

@@ -28,8 +28,7 @@ abstract class AppCase extends WebTestCase
         $made = \dirname(__DIR__, 2).'/var/test-made';
         if (!is_dir($made) || getmypid() !== (int) @file_get_contents("$made/by")) {
             $files->remove([$made, $data]);
-            self::bootKernel();
-            $app = new Application(self::$kernel ?? throw new \LogicException('no kernel'));
+            $app = new Application(self::bootKernel());
             $app->setAutoExit(false);
             self::assertSame(0, $app->run(new ArrayInput(['command' => 'app:set-up', '--no-flights' => true]), new NullOutput()));
             self::ensureKernelShutdown();

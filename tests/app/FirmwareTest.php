@@ -140,7 +140,7 @@ final class FirmwareTest extends AppCase
         $this->link();
         $text = IntelHex::write(HexImage::of([0x0800_8000 => random_bytes(500)]));
         $lines = explode("\n", $text);
-        $lines[7][12] = 'A' === $lines[7][12] ? 'B' : 'A';
+        $lines[7] = substr_replace($lines[7], 'A' === $lines[7][12] ? 'B' : 'A', 12, 1);
         $problem = $this->post('/craft/curlew/firmware/from-disk', ['upload' => $this->upload(implode("\n", $lines))], 422);
         self::assertSame('file', $problem['field']);
         self::assertStringContainsString('Line 8: checksum', (string) json_encode($problem['error']));

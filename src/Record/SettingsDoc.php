@@ -1,0 +1,40 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Record;
+
+use Ortholex\Core\Settings\Catalogue;
+use Ortholex\Core\Settings\Setting;
+use Symfony\Component\Console\Attribute\AsCommand;
+use Symfony\Component\Console\Command\Command;
+use Symfony\Component\Console\Input\InputInterface;
+use Symfony\Component\Console\Output\OutputInterface;
+
+#[AsCommand(name: 'app:settings-doc', description: 'Prints docs/settings.md, drawn from the catalogue.')]
+final class SettingsDoc extends Command
+{
+    public static function text(Catalogue $catalogue): string
+    {
+        $out = "# Settings\n\nDrawn from the catalogue (core/Settings/LoamTable.php) by `bin/console app:settings-doc`; do not edit.\n\n";
+        $out .= "| setting | what | unit | range | default | versions | restart |\n|---|---|---|---|---|---|---|\n";
+        foreach ($catalogue->all() as $s) {
+            $range = match ($s->type) {
+                Setting::CHOICE => implode(', ', $s->choices),
+                Setting::SWITCH => 'on, off',
+                default => implode('; ', array_map(static fn (string|int $since, array $r): string => (\count($s->ranges) > 1 ? "from $since: " : '')."$r[0] to $r[1]", array_keys($s->ranges), $s->ranges)),
+            };
+            $default = \is_bool($s->default) ? ($s->default ? 'on' : 'off') : ('' === $s->default ? 'none' : (string) $s->default);
+            $out .= \sprintf("| `%s` | %s. %s | %s | %s | %s | %s | %s |\n", $s->name, $s->label, $s->help, $s->unit, $range, $default, 'from '.$s->since.(null === $s->until ? '' : ", gone in $s->until"), $s->restart ? 'yes' : '');
+        }
+
+        return $out;
+    }
+
+    protected function execute(InputInterface $input, OutputInterface $output): int
+    {
+        $output->write(self::text(Catalogue::loam()), false, OutputInterface::OUTPUT_RAW);
+
+        return Command::SUCCESS;
+    }
+}
