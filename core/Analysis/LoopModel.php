@@ -34,14 +34,12 @@ final readonly class LoopModel
             throw SignalError::of('Too few frequencies carry stick movement to fit a loop.');
         }
         $best = null;
-        foreach ([25.0, 60.0, 120.0, 220.0] as $natural) {
-            foreach ([0.35, 0.9] as $damping) {
-                $start = [1.0, log($natural), log($damping), 0.004, 0.0, 0.0];
-                // The plain loop first; zero and pole only once it stands, or they fight over the dead time.
-                $plain = self::descend($start, $omega, $re, $im, $weight, 4, 25);
-                if (null === $best || $plain->misfit < $best->misfit) {
-                    $best = $plain;
-                }
+        foreach ([[30.0, 0.4], [60.0, 0.8], [120.0, 0.5], [220.0, 0.8]] as [$natural, $damping]) {
+            $start = [1.0, log($natural), log($damping), 0.004, 0.0, 0.0];
+            // The plain loop first; zero and pole only once it stands, or they fight over the dead time.
+            $plain = self::descend($start, $omega, $re, $im, $weight, 4, 20);
+            if (null === $best || $plain->misfit < $best->misfit) {
+                $best = $plain;
             }
         }
 

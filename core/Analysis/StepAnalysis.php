@@ -33,7 +33,7 @@ final readonly class StepAnalysis
     /** How far, relative to the fitted loop, the true response may stray from it before the data must speak. */
     private const PRIOR_SPREAD = 0.25;
 
-    private const RESAMPLES = 80;
+    private const RESAMPLES = 60;
     private const WINDOWS_PER_BLOCK = 4;
 
     /**
@@ -51,14 +51,16 @@ final readonly class StepAnalysis
             $runs[] = [self::thinned($x, $factor), self::thinned($rate[$i], $factor)];
         }
         $windows = self::windows($runs, $fs, 2.0);
-        $first = self::pooled($windows, $fs, 0);
-        $settling = $first->curve->numbers()['settling_ms'];
+        [$blocks, $estimate] = self::pooled($windows, $fs);
+        $settling = $estimate[0]->numbers()['settling_ms'];
         // A loop that rings long needs windows long against its ringing.
         if (null === $settling || $settling > 250) {
             $windows = self::windows($runs, $fs, 4.0);
+            [$blocks, $estimate] = self::pooled($windows, $fs);
         }
+        [$curve, $model, $band] = $estimate;
 
-        return self::pooled($windows, $fs, self::RESAMPLES);
+        return StepResult::of($curve, self::resampled($blocks, $windows, $fs, $model), \count($windows->used), $windows->rejected, $windows->seconds($fs), $band);
     }
 
     /**
@@ -162,7 +164,12 @@ final readonly class StepAnalysis
         return $weight > 0 ? $sum / $weight : 0.0;
     }
 
-    private static function pooled(StepWindows $windows, float $fs, int $resamples): StepResult
+    /**
+     * @return array{list<array{xx: list<float>, yy: list<float>, cr: list<float>, ci: list<float>, weight: float}>, array{StepCurve, LoopModel, float}} spectra summed by block, and the estimate from all of them
+     *
+     * @throws SignalError when no window can be used
+     */
+    private static function pooled(StepWindows $windows, float $fs): array
     {
         // Two signals that have nothing to do with each other still seem to follow in a window here and there.
         $astray = $windows->rejected[self::ASTRAY] ?? 0;
@@ -179,22 +186,29 @@ final readonly class StepAnalysis
         foreach (array_chunk($windows->used, self::WINDOWS_PER_BLOCK) as $chunk) {
             $blocks[] = self::sums($chunk);
         }
-        $bins = \count($windows->used[0]['xx']);
-        [$curve, $model, $band] = self::estimate(self::added($blocks, array_keys($blocks)), $windows, $fs, $bins, null);
+
+        return [$blocks, self::estimate(self::added($blocks, array_keys($blocks)), $windows, $fs, null)];
+    }
+
+    /**
+     * @param list<array{xx: list<float>, yy: list<float>, cr: list<float>, ci: list<float>, weight: float}> $blocks
+     *
+     * @return list<StepCurve> what other draws of the same flight would have shown
+     */
+    private static function resampled(array $blocks, StepWindows $windows, float $fs, LoopModel $model): array
+    {
         $curves = [];
-        if ($resamples > 0 && \count($blocks) > 1) {
-            $dice = new Randomizer(new Xoshiro256StarStar(20_261_123));
-            $count = \count($blocks);
-            for ($r = 0; $r < $resamples; ++$r) {
-                $pick = [];
-                for ($i = 0; $i < $count; ++$i) {
-                    $pick[] = $dice->getInt(0, $count - 1);
-                }
-                $curves[] = self::estimate(self::added($blocks, $pick), $windows, $fs, $bins, $model)[0];
+        $count = \count($blocks);
+        $dice = new Randomizer(new Xoshiro256StarStar(20_261_123));
+        for ($r = 0; $count > 1 && $r < self::RESAMPLES; ++$r) {
+            $pick = [];
+            for ($i = 0; $i < $count; ++$i) {
+                $pick[] = $dice->getInt(0, $count - 1);
             }
+            $curves[] = self::estimate(self::added($blocks, $pick), $windows, $fs, $model)[0];
         }
 
-        return StepResult::of($curve, $curves, \count($windows->used), $windows->rejected, $windows->seconds($fs), $band);
+        return $curves;
     }
 
     /**
@@ -202,9 +216,10 @@ final readonly class StepAnalysis
      *
      * @return array{StepCurve, LoopModel, float} the curve, the loop behind it, and the top of the band the stick excites, Hz
      */
-    private static function estimate(array $sum, StepWindows $windows, float $fs, int $bins, ?LoopModel $near): array
+    private static function estimate(array $sum, StepWindows $windows, float $fs, ?LoopModel $near): array
     {
         $n = $windows->size;
+        $bins = \count($sum['xx']);
         // Three quarters overlap of Hann windows leaves about half the windows independent (Welch 1967).
         $independent = max(1.0, $sum['weight'] * 0.52);
         $omega = $re = $im = $inverseVariance = [];

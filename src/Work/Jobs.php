@@ -105,7 +105,7 @@ final readonly class Jobs
     {
         // Closing what was inherited lets the server restart while the job goes on; setsid lets it outlive the server.
         $command = 'exec 3>&- 4>&- 5>&- 6>&- 7>&- 8>&- 9>&-; exec setsid '.implode(' ', array_map('escapeshellarg', [
-            \PHP_BINARY, '-d', 'opcache.enable_cli=1', '-d', 'opcache.jit=tracing', '-d', 'opcache.jit_buffer_size=128M', '-d', 'memory_limit=1G',
+            \PHP_BINARY, '-d', 'opcache.enable_cli=1', '-d', 'opcache.jit=tracing', '-d', 'opcache.jit_buffer_size=128M', '-d', 'memory_limit=2G',
             $this->projectFolder.'/bin/console', 'app:job', (string) $job->id,
         ])).' </dev/null >/dev/null 2>&1 &';
         $process = Process::fromShellCommandline($command, $this->projectFolder);

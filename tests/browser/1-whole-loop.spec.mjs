@@ -19,6 +19,7 @@ test('from a linked board to a better step response', async ({ page }) => {
   const first = await fly(page, 'curlew', /Mixed sticks/);
 
   // By keyboard to the response: 5, 4.
+  await expect(page.locator('html')).toHaveAttribute('data-started', '1');
   await page.keyboard.press('5');
   await page.keyboard.press('4');
   await expect(page).toHaveURL(/\/54/);
@@ -59,6 +60,7 @@ test('from a linked board to a better step response', async ({ page }) => {
   await expect(page.locator('#reading')).toContainText('ms');
 
   // It is on record, and the way back is one step away.
+  await expect(page.locator('html')).toHaveAttribute('data-started', '1');
   await page.keyboard.press('7');
   await page.keyboard.press('3');
   await expect(page.locator('table.changes')).toContainText('roll rings after quick moves');

@@ -6,6 +6,7 @@ const root = new URL('../..', import.meta.url).pathname;
 
 test('a misfit cannot be written; what fits is written, verified and brings its settings back', async ({ page }) => {
   await link(page, 'dunlin');
+  await expect(page.locator('html')).toHaveAttribute('data-started', '1');
   await page.keyboard.press('1');
   await page.keyboard.press('2');
   await expect(page.getByRole('heading', { level: 1 })).toContainText('Marl F4 runs Loam 4.1.2');

@@ -5,17 +5,20 @@ const BUILT = ['11', '12', '51', '52', '53', '54', '61', '62', '71', '72', '73']
 
 test('keys go to sheets, find anything, show themselves', async ({ page }) => {
   await page.goto('/craft/curlew/51');
+  await expect(page.locator('html')).toHaveAttribute('data-started', '1');
   await page.keyboard.press('6');
   await page.keyboard.press('2');
   await expect(page).toHaveURL(/curlew\/62/);
+  await expect(page.locator('html')).toHaveAttribute('data-started', '1');
   await page.keyboard.press('/');
   await page.keyboard.type('snap');
   await expect(page.locator('#search [role=option]').first()).toContainText('72 Snapshots');
   await page.keyboard.press('Enter');
   await expect(page).toHaveURL(/curlew\/72/);
+  await expect(page.locator('html')).toHaveAttribute('data-started', '1');
   await page.keyboard.press('Control+k');
   await page.keyboard.type('xyzzy');
-  await expect(page.locator('#search')).toContainText('Nothing is called that');
+  await expect(page.locator('#search').getByText('Nothing is called that')).toBeVisible();
   await page.keyboard.press('Escape');
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
