@@ -33,10 +33,10 @@ export async function startResponse() {
         data.push(on(s, s.values));
         names.push(beside ? `${a} ${box.dataset.name}` : a);
       }
-      if (o) { series.push(line(`${a} beside`, `--${a}`, { dash: [2, 4], width: 1.6 })); data.push(on(o, o.values)); names.push(`${a} ${box.dataset.besideName}`); }
+      if (o) { series.push(line(`${a} beside`, `--${a}`, { dash: [2, 4], width: 1.6 })); data.push(on(o, o.values)); names.push(`${a} ${box.dataset.besideName}, dotted`); }
     }
     plot(box, {
-      series, data, bands, names, x: 'ms after the stick', y: 'rotation, share of what was asked', right: beside ? 112 : 62,
+      series, data, bands, names, x: 'ms after the stick', y: 'rotation, share of what was asked', right: beside ? 138 : 62,
       range: (u, lo, hi) => [Math.min(-0.1, Math.floor(lo * 5) / 5), Math.max(1.4, Math.ceil(hi * 5 + 0.2) / 5)],
       reading: (i) => read(i == null ? '' : `${x[i].toFixed(0)} ms  ${series.map((s, k) => (names[k] && k ? `${names[k]} ${data[k + 1][i]?.toFixed(2) ?? '–'}` : '')).filter(Boolean).join('  ')}`),
     });

@@ -12,6 +12,9 @@ final readonly class ResponseFindings
     private const OVERSHOOT = 1.15;
     private const SLUGGISH = 0.97;
 
+    /** A peak that moved less than this between two flights may be the flights. */
+    private const MOVED = 0.05;
+
     /**
      * @param array<mixed> $report of the analysis
      * @param array<mixed> $other    of the log beside it, or empty
@@ -50,12 +53,32 @@ final readonly class ResponseFindings
                 $findings[] = new ResponseFinding(ucfirst($axis).' answers cleanly', $grade, \sprintf('It peaks at %.2f%s and is half there in %.1f ms.', $peak, $spread, $delay).$beforeText.$caution, null, '');
             }
         }
-        $answer = match (true) {
+        $answer = self::comparison($report, $other, $otherCode) ?? match (true) {
             null !== $worst => \sprintf('%s overshoots by %.0f %%%s.', ucfirst($worst[0]), 100 * ($worst[1] - 1), [] === $clean ? '' : '; '.implode(' and ', $clean).(1 === \count($clean) ? ' is clean' : ' are clean')),
             [] !== $clean => ucfirst(implode(', ', $clean)).(1 === \count($clean) ? ' answers' : ' answer').' cleanly.',
             default => 'This log does not tell how the craft responds.',
         };
 
         return [$answer, $findings];
+    }
+
+    /**
+     * With another log beside it, the axis whose peak moved most is the answer.
+     *
+     * @param array<mixed> $report
+     * @param array<mixed> $other
+     */
+    private static function comparison(array $report, array $other, ?string $otherCode): ?string
+    {
+        $most = null;
+        foreach (['roll', 'pitch', 'yaw'] as $axis) {
+            $now = Dig::number(Dig::map($report, 'step', $axis), 'peak');
+            $then = Dig::number(Dig::map($other, 'step', $axis), 'peak');
+            if (null !== $now && null !== $then && abs($now - $then) > max(self::MOVED, abs($most[1] ?? 0))) {
+                $most = [$axis, $now - $then, $now, $then];
+            }
+        }
+
+        return null === $most ? null : \sprintf('%s peaks at %.2f instead of %.2f in %s.', ucfirst($most[0]), $most[2], $most[3], $otherCode);
     }
 }

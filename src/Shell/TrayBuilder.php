@@ -9,6 +9,7 @@ use Ortholex\App\Craft\LinkService;
 use Ortholex\App\Craft\Worlds;
 use Ortholex\App\Record\Staging;
 use Ortholex\App\Tune\Chains;
+use Ortholex\App\Tune\Predictions;
 use Ortholex\Core\Drive\LoopLoad;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Settings\Consistency;
@@ -18,7 +19,7 @@ final readonly class TrayBuilder
 {
     public const DELAY_AT_HZ = 30.0;
 
-    public function __construct(private Staging $staging, private Catalogue $catalogue, private LinkService $links, private Worlds $worlds, private Chains $chains)
+    public function __construct(private Staging $staging, private Catalogue $catalogue, private LinkService $links, private Worlds $worlds, private Chains $chains, private Predictions $predictions)
     {
     }
 
@@ -70,6 +71,10 @@ final readonly class TrayBuilder
             if (abs($to[$i]['value'] - $one['value']) > 0.005) {
                 $effects[] = ['label' => $one['label'], 'unit' => $one['unit'], 'from' => $one['value'], 'to' => $to[$i]['value'], 'digits' => $one['digits']];
             }
+        }
+
+        foreach ($this->predictions->peaks($craft) as $axis => $peak) {
+            $effects[] = ['label' => "peak of {$axis}'s step", 'unit' => '', 'from' => $peak['from'], 'to' => $peak['to'], 'digits' => 2];
         }
 
         return $effects;

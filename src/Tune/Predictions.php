@@ -21,6 +21,30 @@ final readonly class Predictions
     {
     }
 
+    /**
+     * Peaks of the step, as flown and as staged, of the axes whose gains are staged; by the newest log that can tell.
+     *
+     * @return array<string, array{from: float, to: float}> by axis
+     */
+    public function peaks(Craft $craft): array
+    {
+        $staged = array_keys($this->staging->of($craft));
+        $axes = array_filter(['roll', 'pitch', 'yaw'], static fn (string $a): bool => [] !== preg_grep("~^gain\\.$a\\.(p|i|d|ff)$~", $staged));
+        $log = [] === $axes ? null : $this->chains->newest($craft);
+        $peaks = [];
+        foreach (null === $log ? [] : $this->of($craft, $log) as $axis => $one) {
+            if (\in_array($axis, $axes, true) && \is_array($one) && true === ($one['stable'] ?? false)) {
+                $from = Dig::number($one, 'measured_peak');
+                $to = Dig::number(Dig::map($one, 'numbers'), 'peak');
+                if (null !== $from && null !== $to) {
+                    $peaks[$axis] = ['from' => $from, 'to' => $to];
+                }
+            }
+        }
+
+        return $peaks;
+    }
+
     /** @return array<string, mixed> per axis: measured, predicted, proposal; and a sentence why where there is none */
     public function of(Craft $craft, Log $log): array
     {

@@ -25,6 +25,8 @@ final class FlightsTest extends AppCase
         $axes = $this->json("/craft/curlew/gains/predict/{$log->id}.json");
         self::assertGreaterThan(1.2, $axes['roll']['measured_peak'] ?? 0);
         self::assertLessThan(1.1, $axes['roll']['proposal']['peak'] ?? 9);
+        $this->post('/craft/curlew/stage', ['values' => ['gain.roll.p' => 29.5, 'gain.roll.d' => 2.9]]);
+        self::assertMatchesRegularExpression("~peak of roll&\#039;s step: <span class=\"fig\">1\.[23]\d → 1\.0\d~", $this->page('/craft/curlew/tray'));
         $response = $this->json("/craft/curlew/filters/response.json?log={$log->id}");
         self::assertGreaterThan(0.5, $response['chains']['now']['rate_delay_ms'] ?? 0);
         self::assertStringContainsString('Roll overshoots', $this->page('/'));
