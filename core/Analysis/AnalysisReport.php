@@ -28,7 +28,7 @@ final readonly class AnalysisReport
                 'sample_rate_hz' => round($log->clock->rateHz, 3),
                 'samples' => $log->clock->samples,
                 'gaps' => array_map(static fn (TimeFault $g): array => ['at_s' => round($g->atS, 6), 'length_s' => round($g->lengthS, 6)], $log->clock->gaps()),
-                'time_faults' => \count($log->clock->faults) - \count($log->clock->gaps()),
+                'time_faults' => \count(array_filter($log->clock->faults, static fn (TimeFault $f): bool => 'back' === $f->kind || 'repeat' === $f->kind)),
                 'bad_rows' => $log->badRows->count,
                 'bad_places' => $log->badRows->places,
                 'traces' => $log->names(),

@@ -35,6 +35,11 @@ final class LogReader
     /** @var list<list<string>> per trace, packed float32 blocks */
     private array $blocks = [];
 
+    private int $goodRows = 0;
+
+    /** @var array<int, int> readable row => how many unreadable ones stood right before it */
+    private array $leftOutBefore = [];
+
     private int $badCount = 0;
 
     /** @var list<array{line: int, count: int, reason: string}> */
@@ -211,6 +216,7 @@ final class LogReader
             $widths = array_unique(array_map('count', $rows));
             if (1 === \count($widths) && $this->width === reset($widths)) {
                 $this->line += \count($rows);
+                $this->goodRows += \count($rows);
                 $this->keep($rows);
 
                 return;
@@ -252,6 +258,7 @@ final class LogReader
                 $row[] = $value;
             }
             $rows[] = $row;
+            ++$this->goodRows;
         }
 
         return $rows;
@@ -260,6 +267,7 @@ final class LogReader
     private function bad(string $reason): void
     {
         ++$this->badCount;
+        $this->leftOutBefore[$this->goodRows] = ($this->leftOutBefore[$this->goodRows] ?? 0) + 1;
         $at = \count($this->badPlaces) - 1;
         if ($at >= 0 && $this->badPlaces[$at]['reason'] === $reason && $this->badPlaces[$at]['line'] + $this->badPlaces[$at]['count'] === $this->line) {
             ++$this->badPlaces[$at]['count'];
@@ -290,7 +298,7 @@ final class LogReader
         /** @var array<int, float> $times */
         $times = unpack('e*', implode('', $this->timeBlocks));
         $this->timeBlocks = [];
-        $clock = SampleClock::fromTimes(array_values($times));
+        $clock = SampleClock::fromTimes(array_values($times), $this->leftOutBefore);
         $rows = \count($times);
         unset($times);
         $asIs = $clock->samples === $rows && 1 === \count($clock->segments);

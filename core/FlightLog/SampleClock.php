@@ -34,11 +34,12 @@ final readonly class SampleClock
     }
 
     /**
-     * @param list<float> $times seconds, in file order
+     * @param list<float>     $times   seconds, in file order
+     * @param array<int, int> $leftOut row => how many unreadable rows stood right before it, which explain a hole there
      *
      * @throws LogError when fewer than two distinct times are there
      */
-    public static function fromTimes(array $times): self
+    public static function fromTimes(array $times, array $leftOut = []): self
     {
         $faults = [];
         [$runs, $faults] = self::forwardRuns($times);
@@ -76,7 +77,7 @@ final readonly class SampleClock
                 }
                 if ($d > 1.5 * $dt + $quantum * 0.999) {
                     $lost = (int) round($d / $dt) - 1;
-                    $faults[] = new TimeFault('gap', $times[$run[$i - 1]], $d, $run[$i]);
+                    $faults[] = new TimeFault(($leftOut[$run[$i]] ?? 0) >= $lost ? 'left out' : 'gap', $times[$run[$i - 1]], $d, $run[$i]);
                     if ($lost > self::MOST_BRIDGED) {
                         $parts[] = ['rows' => $rows, 'missing' => $missing];
                         $rows = [];
