@@ -21,7 +21,7 @@ export function search() {
     },
     get nothing() { return this.words !== '' && this.hits.length === 0; },
     key(e) {
-      if (e.key === 'Escape') { e.preventDefault(); this.$root.close(); }
+      if (e.key === 'Escape') { e.preventDefault(); this.$refs.box.blur(); this.$root.close(); }
       if (e.key === 'ArrowDown') { e.preventDefault(); this.at = Math.min(this.at + 1, this.hits.length - 1); }
       if (e.key === 'ArrowUp') { e.preventDefault(); this.at = Math.max(0, this.at - 1); }
       if (e.key === 'Enter' && this.hits[this.at]) { e.preventDefault(); location.href = this.hits[this.at].to; }

@@ -12,8 +12,11 @@ namespace Ortholex\Core\Airframe;
  */
 final readonly class Mixer
 {
-    /** @param list<array{float, float, float}> $shares per motor: roll, pitch, yaw */
-    private function __construct(public array $shares)
+    /**
+     * @param list<array{float, float, float}> $shares per motor: roll, pitch, yaw
+     * @param list<float>                      $lift   per motor: share of the lift that tilts nothing, 1 in the mean
+     */
+    private function __construct(public array $shares, public array $lift)
     {
     }
 
@@ -58,7 +61,9 @@ final readonly class Mixer
             $shares[] = [$columns[0][$i] / $peaks[0], $columns[1][$i] / $peaks[1], $columns[2][$i] / $peaks[2]];
         }
 
-        return new self($shares);
+        $mean = array_sum($columns[3]) / \count($columns[3]);
+
+        return new self($shares, array_map(static fn (float $v): float => $v / $mean, $columns[3]));
     }
 
     /**

@@ -57,4 +57,35 @@ final readonly class Rotation
             $m[0][2] * $v[0] + $m[1][2] * $v[1] + $m[2][2] * $v[2],
         ];
     }
+
+    /** @param array{array{float, float, float}, array{float, float, float}, array{float, float, float}} $m orthonormal, from turned to fixed axes */
+    public static function ofMatrix(array $m): self
+    {
+        return new self($m);
+    }
+
+    /** Angle of the rotation that leads from this one to the other; degrees, 0 to 180. */
+    public function angleTo(self $other): float
+    {
+        $trace = 0.0;
+        for ($i = 0; $i < 3; ++$i) {
+            for ($j = 0; $j < 3; ++$j) {
+                $trace += $this->m[$i][$j] * $other->m[$i][$j];
+            }
+        }
+
+        return rad2deg(acos(max(-1.0, min(1.0, ($trace - 1) / 2))));
+    }
+
+    /** @return array{float, float, float} roll, pitch and yaw in degrees that Rotation::degrees() would take; at ±90° pitch, yaw is 0 */
+    public function angles(): array
+    {
+        $m = $this->m;
+        $pitch = asin(max(-1.0, min(1.0, -$m[2][0])));
+        if (abs($m[2][0]) > 1 - 1e-9) {
+            return [rad2deg(atan2(-$m[1][2], $m[1][1])), rad2deg($pitch), 0.0];
+        }
+
+        return [rad2deg(atan2($m[2][1], $m[2][2])), rad2deg($pitch), rad2deg(atan2($m[1][0], $m[0][0]))];
+    }
 }
