@@ -12,11 +12,12 @@ import { startResponse } from './flights/response.js';
 import { startLogs } from './flights/logs.js';
 import { startFirmware } from './firmware/firmware.js';
 import { startIdentity } from './craft/identity.js';
+import { startFrame } from './frame/frame.js';
 import { startForms } from './record/forms.js';
 
 Alpine.data('tray', tray);
 Alpine.data('bench', bench);
 Alpine.data('search', search);
 Alpine.start();
-for (const start of [startShell, startForms, startFields, startGains, startFilters, startTraces, startNoise, startResponse, startLogs, startFirmware, startIdentity]) start();
+for (const start of [startShell, startForms, startFields, startGains, startFilters, startTraces, startNoise, startResponse, startLogs, startFirmware, startIdentity, startFrame]) start();
 document.documentElement.dataset.started = '1';

@@ -72,7 +72,7 @@ function linkState({ now, before }) {
   el.dataset.linked = now.link.linked ? '1' : '0';
   el.querySelector('b').textContent = now.link.linked ? (now.link.flashing ? 'writing' : 'linked') : 'not linked';
   // What a sheet shows depends on these; a change means the page must be drawn anew, unless someone is typing.
-  if (before && (before.link.linked !== now.link.linked || before.bench.cable !== now.bench.cable || before.link.bootloader !== now.link.bootloader) && ['11', '12', '51', '72'].includes(document.body.dataset.sheet) && !typing(document.activeElement)) location.reload();
+  if (before && (before.link.linked !== now.link.linked || before.bench.cable !== now.bench.cable || before.link.bootloader !== now.link.bootloader) && ['11', '12', '14', '51', '72'].includes(document.body.dataset.sheet) && !typing(document.activeElement)) location.reload();
 }
 
 function jobs({ now, before }) {

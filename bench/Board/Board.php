@@ -97,14 +97,8 @@ final readonly class Board
     public function attitude(): array
     {
         $s = $this->state;
-        [$roll, $pitch] = WorldState::TILTS[$s->tilt];
-        [$roll0, $pitch0] = WorldState::TILTS[$s->tiltBefore];
-        $share = 1 - exp(-max(0.0, $this->pace->now() - $s->tiltChangedAt) / 0.25);
-        $lie = Rotation::degrees($roll0 + ($roll - $roll0) * $share, $pitch0 + ($pitch - $pitch0) * $share, 0.0);
-        $down = $lie->undo([0.0, 0.0, 1.0]);
-        $seen = Rotation::degrees($this->physics->mountedDeg[0], $this->physics->mountedDeg[1], $this->physics->mountedDeg[2])->undo($down);
-        $set = fn (string $axis): float => (float) ($s->running["mounting.{$axis}_deg"] ?? 0.0);
-        $g = Rotation::degrees($set('roll'), $set('pitch'), $set('yaw'))->apply($seen);
+        $set = static fn (string $axis): float => (float) ($s->running["mounting.{$axis}_deg"] ?? 0.0);
+        $g = Rotation::degrees($set('roll'), $set('pitch'), $set('yaw'))->apply($this->downAsSeen());
         // Hands and desk are never quite still.
         $t = $this->pace->now();
 
@@ -113,6 +107,27 @@ final readonly class Board
             rad2deg(asin(max(-1.0, min(1.0, -$g[0])))) + 0.05 * sin(2.3 * $t),
             0.4 * sin(0.05 * $t),
         ];
+    }
+
+    /** @return array{float, float, float} the direction of gravity in the board's own axes, as it really lies */
+    private function downAsSeen(): array
+    {
+        $s = $this->state;
+        [$roll, $pitch] = WorldState::TILTS[$s->tilt];
+        [$roll0, $pitch0] = WorldState::TILTS[$s->tiltBefore];
+        $share = 1 - exp(-max(0.0, $this->pace->now() - $s->tiltChangedAt) / 0.25);
+        $lie = Rotation::degrees($roll0 + ($roll - $roll0) * $share, $pitch0 + ($pitch - $pitch0) * $share, 0.0);
+
+        return Rotation::degrees(...$this->physics->mountedDeg)->undo($lie->undo([0.0, 0.0, 1.0]));
+    }
+
+    /** @return array{float, float, float} specific force, g: gravity turned about, with the sensor's noise and small offsets */
+    private function accelerometer(): array
+    {
+        $down = $this->downAsSeen();
+        $t = $this->pace->now();
+
+        return [-$down[0] + 0.012 + 0.008 * sin(917.3 * $t), -$down[1] - 0.009 + 0.008 * sin(1213.7 * $t), -$down[2] + 0.015 + 0.008 * sin(1511.1 * $t)];
     }
 
     /** @return array{Frame, float} */
@@ -128,6 +143,8 @@ final readonly class Board
                 $volts = $s->pack ? $this->physics->restVoltage($s->chargeUsed) * $this->physics->dividerFault : 0.0;
 
                 return [new Frame($frame->kind | Frame::ANSWER, pack('g6C', $this->pace->now() - $s->bootedAt, $roll, $pitch, $yaw, $volts, $this->load(), $s->pack ? 1 : 0)), self::ANSWER_S];
+            case Frame::SENSORS:
+                return [new Frame($frame->kind | Frame::ANSWER, pack('g3', ...$this->accelerometer())), self::ANSWER_S];
             case Frame::READ_SETTINGS:
                 return [new Frame($frame->kind | Frame::ANSWER, $this->settingsFrom($frame->payload)), self::ANSWER_S];
             case Frame::WRITE_SETTING:

@@ -9,6 +9,7 @@ final readonly class SignalTiming
 {
     /** Share of the control period kept free against jitter. */
     private const MARGIN = 0.05;
+
     private const RATES = [8000, 4000, 2000, 1000, 500, 250];
 
     private function __construct(public float $frameUs, public bool $digital)

@@ -46,6 +46,29 @@ final class BoardClient
     }
 
     /**
+     * Specific force as the accelerometer reads it, in the board's own axes, averaged over some readings.
+     *
+     * @return array{float, float, float} g
+     *
+     * @throws LinkError
+     */
+    public function accelerometer(int $readings = 8): array
+    {
+        $sum = [0.0, 0.0, 0.0];
+        for ($i = 0; $i < $readings; ++$i) {
+            $bytes = $this->ask(Frame::SENSORS, '', 'read sensors');
+            /** @var array{x: float, y: float, z: float}|false $v */
+            $v = \strlen($bytes) < 12 ? false : unpack('gx/gy/gz', $bytes);
+            if (false === $v) {
+                throw LinkError::refused('read sensors', 'its answer is too short');
+            }
+            $sum = [$sum[0] + $v['x'], $sum[1] + $v['y'], $sum[2] + $v['z']];
+        }
+
+        return [$sum[0] / $readings, $sum[1] / $readings, $sum[2] / $readings];
+    }
+
+    /**
      * @return array<string, float|int|bool|string>
      *
      * @throws LinkError

@@ -1,0 +1,60 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Frame;
+
+use Ortholex\Core\Airframe\Frame;
+use Ortholex\Core\Airframe\Mixer;
+use Ortholex\Core\Airframe\Mounting;
+use Ortholex\Core\Settings\Setting;
+
+/** What sheet 14 shows. */
+final readonly class FrameView
+{
+    /**
+     * @param array{float, float, float}           $set     mounting as the craft has it, roll, pitch, yaw in deg
+     * @param array<string, bool>                  $shown   pose => taken
+     * @param list<Setting>                        $fields  settings chosen here
+     * @param array<string, float|int|bool|string> $now
+     * @param array<string, float|int|bool|string> $staged
+     * @param float                                $offDeg  angle between the found mounting and the one set
+     */
+    public function __construct(
+        public Frame $frame,
+        public Mixer $mixer,
+        public array $set,
+        public array $shown,
+        public ?Mounting $found,
+        public float $offDeg,
+        public string $problem,
+        public array $fields,
+        public array $now,
+        public array $staged,
+        public bool $linked,
+    ) {
+    }
+
+    /** The found rotation in plain words. */
+    public function inWords(): string
+    {
+        if (null === $this->found) {
+            return '';
+        }
+        $words = [];
+        $turn = static fn (float $deg): string => rtrim(rtrim(\sprintf('%.1f', abs($deg)), '0'), '.').'°';
+        if (180.0 === abs($this->found->rollDeg)) {
+            $words[] = 'upside down';
+        } elseif (abs($this->found->rollDeg) > 0.05) {
+            $words[] = 'rolled '.$turn($this->found->rollDeg).' to the '.($this->found->rollDeg > 0 ? 'right' : 'left');
+        }
+        if (abs($this->found->pitchDeg) > 0.05) {
+            $words[] = 'nose '.($this->found->pitchDeg > 0 ? 'up' : 'down').' '.$turn($this->found->pitchDeg);
+        }
+        if (abs($this->found->yawDeg) > 0.05) {
+            $words[] = 180.0 === abs($this->found->yawDeg) ? 'facing the tail' : 'turned '.$turn($this->found->yawDeg).' to the '.($this->found->yawDeg > 0 ? 'right' : 'left');
+        }
+
+        return [] === $words ? 'straight, facing the nose' : implode(', ', $words);
+    }
+}
