@@ -10,7 +10,7 @@ export async function startGains() {
   const read = reader();
   let data = await getJson(box.dataset.url);
   const draw = () => { drawSteps(box, data, read); findings(data, box.dataset.name); };
-  const over = AXES.filter((a) => (data[a].measured_peak ?? 0) > 1.12);
+  const over = AXES.filter((a) => data[a].verdict === 'overshoots');
   if (over.length) for (const i of document.querySelectorAll('.axis-pick input')) i.checked = over.includes(i.value);
   draw();
   onPick(draw);
@@ -62,7 +62,7 @@ function findings(data, name) {
     section.append(h, p);
     if (d.why) { h.textContent = `${cap(a)}: cannot tell`; p.textContent = d.why; box.append(section); continue; }
     const peak = d.measured_peak;
-    h.textContent = peak > 1.12 ? `${cap(a)} overshoots by ${Math.round(100 * (peak - 1))} %` : `${cap(a)} answers well`;
+    h.textContent = d.verdict === 'overshoots' ? `${cap(a)} overshoots by ${Math.round(100 * (peak - 1))} %` : `${cap(a)} ${d.verdict ?? 'was flown'}`;
     h.append(Object.assign(document.createElement('span'), { textContent: peak ? `peak ${peak.toFixed(2)}` : '' }));
     p.textContent = `Worked out from ${name}; with the gains flown, the model peaks at ${d.modelled_peak.toFixed(2)}.`;
     if (!d.same_gains) {
@@ -83,13 +83,13 @@ function findings(data, name) {
       button.addEventListener('click', () => stage({ [`gain.${a}.p`]: r.p, [`gain.${a}.d`]: r.d }));
       row.append(button);
       section.append(q, row);
-    } else if (peak > 1.12) {
+    } else if (d.verdict === 'overshoots') {
       section.append(Object.assign(document.createElement('p'), { textContent: 'No P and D in reach were found that better it without a good deal more noise or lag.' }));
     }
     box.append(section);
   }
   if (answer.length) document.getElementById('gains-answer').textContent = `As staged, ${answer.join('; ')}.`;
-  else { const worst = AXES.filter((a) => data[a].measured_peak > 1.12); document.getElementById('gains-answer').textContent = worst.length ? `${cap(worst.join(' and '))} ${worst.length > 1 ? 'overshoot' : 'overshoots'} with these gains.` : 'With these gains the craft answers well.'; }
+  else { const worst = AXES.filter((a) => data[a].verdict === 'overshoots'); document.getElementById('gains-answer').textContent = worst.length ? `${cap(worst.join(' and '))} ${worst.length > 1 ? 'overshoot' : 'overshoots'} with these gains.` : 'With these gains the craft answers cleanly.'; }
 }
 
 const cap = (s) => s[0].toUpperCase() + s.slice(1);

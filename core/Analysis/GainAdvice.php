@@ -21,7 +21,7 @@ final readonly class GainAdvice
     /** Null when the axis answers well enough, or nothing in reach would better it. */
     public static function from(AxisPlant $plant, GainSet $now, RateFilters $filters, float $measuredPeak): ?self
     {
-        if ($measuredPeak < 1.12) {
+        if (StepVerdict::OVERSHOOTS !== StepVerdict::of($measuredPeak)) {
             return null;
         }
         $before = LoopPrediction::of($plant, $now, $filters);

@@ -12,12 +12,11 @@ use Ortholex\App\Flights\Log;
 use Ortholex\App\Record\Staging;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\Jobs;
+use Ortholex\Core\Analysis\StepVerdict;
 
 /** Works out what each craft needs next, most pressing first. */
 final readonly class NextSteps
 {
-    private const OVERSHOOT = 1.2;
-
     public function __construct(private EntityManagerInterface $entities, private Staging $staging, private Jobs $jobs, private AnalysisStore $analyses, private Shelf $shelf)
     {
     }
@@ -68,7 +67,7 @@ final readonly class NextSteps
         $over = [];
         foreach (Dig::map($this->analyses->report($log), 'step') as $axis => $numbers) {
             $peak = \is_array($numbers) ? ($numbers['peak'] ?? null) : null;
-            if (\is_string($axis) && is_numeric($peak) && $peak > self::OVERSHOOT) {
+            if (\is_string($axis) && is_numeric($peak) && StepVerdict::OVERSHOOTS === StepVerdict::of((float) $peak)) {
                 $over[$axis] = (float) $peak;
             }
         }

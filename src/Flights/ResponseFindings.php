@@ -5,13 +5,11 @@ declare(strict_types=1);
 namespace Ortholex\App\Flights;
 
 use Ortholex\Core\Analysis\Belief;
+use Ortholex\Core\Analysis\StepVerdict;
 
 /** Puts the step response's numbers into sentences, and names the setting behind them. */
 final readonly class ResponseFindings
 {
-    private const OVERSHOOT = 1.15;
-    private const SLUGGISH = 0.97;
-
     /** A peak that moved less than this between two flights may be the flights. */
     private const MOVED = 0.05;
 
@@ -41,12 +39,12 @@ final readonly class ResponseFindings
             $beforeText = null === $before || null === $otherCode ? '' : \sprintf(' In %s it peaked at %.2f.', $otherCode, $before);
             $reasons = Dig::texts($step, 'reasons');
             $caution = [] === $reasons ? '' : ' But '.implode('; ', $reasons).'.';
-            if ($peak > self::OVERSHOOT) {
+            if (StepVerdict::OVERSHOOTS === StepVerdict::of($peak)) {
                 if (null === $worst || $peak > $worst[1]) {
                     $worst = [$axis, $peak];
                 }
                 $findings[] = new ResponseFinding(ucfirst($axis).' overshoots', "$grade", \sprintf('It peaks at %.2f%s of what was asked, %.0f ms after the stick, and is half there in %.1f ms.', $peak, $spread, Dig::number($step, 'peak_ms') ?? 0, $delay).$beforeText.$caution, '61', 'See a better P and D');
-            } elseif ($peak < self::SLUGGISH) {
+            } elseif (StepVerdict::FALLS_SHORT === StepVerdict::of($peak)) {
                 $findings[] = new ResponseFinding(ucfirst($axis).' falls short', $grade, \sprintf('It peaks at %.2f%s and is half there in %.1f ms.', $peak, $spread, $delay).$beforeText.$caution, '61', 'See the gains');
             } else {
                 $clean[] = $axis;

@@ -13,6 +13,7 @@ use Ortholex\Core\Analysis\AxisPlant;
 use Ortholex\Core\Analysis\GainAdvice;
 use Ortholex\Core\Analysis\GainSet;
 use Ortholex\Core\Analysis\LoopPrediction;
+use Ortholex\Core\Analysis\StepVerdict;
 
 /** What a log says of gains it was not flown with: the predicted step of the staged ones, and a proposal. */
 final readonly class Predictions
@@ -72,6 +73,7 @@ final readonly class Predictions
             $advice = null === $peak ? null : GainAdvice::from($plant, GainSet::ofAxis($flown, $axis), $flownFilters, $peak);
             $axes[$axis] = [
                 'measured_peak' => $peak,
+                'verdict' => null === $peak ? null : StepVerdict::of($peak),
                 'modelled_peak' => round($check['peak'], 3),
                 'same_gains' => $gains == GainSet::ofAxis($flown, $axis),
                 'step_ms' => 1.0,
