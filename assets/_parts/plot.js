@@ -73,30 +73,34 @@ export function plot(box, { series, data, x, y, bands, range, names, reading, ri
   return u;
 }
 
+export function pictureOf(canvases) {
+  const canvas = document.createElement('canvas');
+  canvas.width = canvases[0].width;
+  canvas.height = canvases[0].height;
+  const g = canvas.getContext('2d');
+  g.fillStyle = ink('--sheet');
+  g.fillRect(0, 0, canvas.width, canvas.height);
+  for (const c of canvases) g.drawImage(c, 0, 0);
+  return canvas.toDataURL('image/png');
+}
+
 export function exports(box, name, columns) {
   for (const button of document.querySelectorAll('[data-export]')) {
     button.onclick = () => {
       const u = box._plot;
       if (!u) return;
       if (button.dataset.export === 'png') {
-        const canvas = document.createElement('canvas');
-        canvas.width = u.ctx.canvas.width;
-        canvas.height = u.ctx.canvas.height;
-        const g = canvas.getContext('2d');
-        g.fillStyle = ink('--sheet');
-        g.fillRect(0, 0, canvas.width, canvas.height);
-        g.drawImage(u.ctx.canvas, 0, 0);
-        save(canvas.toDataURL('image/png'), `${name}.png`);
+        save(pictureOf([u.ctx.canvas]), `${name}.png`);
       } else {
-        const rows = [columns().join(',')];
-        for (let i = 0; i < u.data[0].length; i++) rows.push(u.data.map((c) => c[i] ?? '').join(','));
-        save(URL.createObjectURL(new Blob([rows.join('\n')], { type: 'text/csv' })), `${name}.csv`);
+        save(csvOf([columns(), ...Array.from(u.data[0], (_, i) => u.data.map((c) => c[i] ?? ''))]), `${name}.csv`);
       }
     };
   }
 }
 
-function save(href, name) {
+export const csvOf = (rows) => URL.createObjectURL(new Blob([rows.map((r) => r.join(',')).join('\n')], { type: 'text/csv' }));
+
+export function save(href, name) {
   const a = document.createElement('a');
   a.href = href;
   a.download = name;

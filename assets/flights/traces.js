@@ -1,5 +1,6 @@
 // Sheet 52: rows of traces on one time base, fed from the pyramid. Only drawing and moving about.
 import { ink } from '../_parts/ink.js';
+import { csvOf, pictureOf, save } from '../_parts/plot.js';
 
 const AXES = ['roll', 'pitch', 'yaw'];
 const GAP = 8;
@@ -30,6 +31,7 @@ class TraceView {
     this.preset.addEventListener('change', () => { this.cache = null; this.load(); });
     for (const b of document.querySelectorAll('[data-zoom]')) b.addEventListener('click', () => (b.dataset.zoom === 'all' ? this.set(0, this.log.samples) : this.zoom(b.dataset.zoom === 'in' ? 0.4 : 2.5)));
     document.getElementById('jump').addEventListener('change', (e) => { const s = this.sampleAt(Number(e.target.value)); const half = (this.to - this.from) / 2; this.cursor = s; this.set(s - half, s + half); });
+    for (const b of document.querySelectorAll('[data-export]')) b.addEventListener('click', () => (b.dataset.export === 'png' ? save(pictureOf([this.canvas, this.over]), 'traces.png') : save(csvOf(this.shown()), 'traces.csv')));
     this.mouse();
     this.box.addEventListener('keydown', (e) => {
       const span = this.to - this.from;
@@ -230,6 +232,18 @@ class TraceView {
     if (!d) return null;
     const i = Math.max(0, Math.min(c.count - 1, Math.round(this.cursor / c.size) - c.first));
     return c.pairs ? (d[2 * i] + d[2 * i + 1]) / 2 : d[i];
+  }
+
+  // What is drawn, as numbers: samples, or least and greatest where a point stands for several.
+  shown() {
+    const c = this.cache;
+    const names = [...new Set(this.rows().flatMap((r) => r.lines.map(([n]) => n)))].filter((n) => c.data[n]);
+    const rows = [['time_s', ...names.flatMap((n) => (c.pairs ? [`${n}_least`, `${n}_greatest`] : [n]))]];
+    for (let i = 0; i < c.count; i++) {
+      const sample = (c.first + i) * c.size;
+      if (sample >= this.from && sample <= this.to) rows.push([this.timeAt(sample).toFixed(6), ...names.flatMap((n) => (c.pairs ? [c.data[n][2 * i], c.data[n][2 * i + 1]] : [c.data[n][i]]))]);
+    }
+    return rows;
   }
 
   readings() {

@@ -95,7 +95,7 @@ function jobs({ now, before }) {
       box.append(el);
     }
     el.querySelector('b').textContent = j.open ? j.title : `${j.title}: ${j.state}`;
-    el.querySelector('.doing').textContent = j.open ? j.doing : j.message;
+    el.querySelector('.doing').textContent = j.open ? `${j.doing}${j.left_s === null || /left/.test(j.doing) ? '' : `, about ${j.left_s} s left`}` : j.message;
     el.querySelector('progress').value = j.progress;
     el.querySelector('progress').hidden = !j.open;
     for (const b of el.querySelectorAll('[data-act]')) b.hidden = (b.dataset.act === 'cancel') !== j.open || (b.dataset.act === 'again' && j.kind === 'flash');

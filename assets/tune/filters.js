@@ -1,7 +1,7 @@
 // Sheet 62: the chains' gain over the measured spectrum; cutoffs are dragged on it and staged.
 import { getJson } from '../shell/http.js';
 import { ink } from '../_parts/ink.js';
-import { line, onPick, picked, plot, reader } from '../_parts/plot.js';
+import { exports, line, onPick, picked, plot, reader } from '../_parts/plot.js';
 import { stage } from './fields.js';
 
 export async function startFilters() {
@@ -42,6 +42,7 @@ function drawChains(box, { chains }, log, read) {
     series, data, names, x: 'frequency, Hz', y: 'gain, dB', right: 116, range: () => [-60, 6],
     reading: (i) => read(i == null ? '' : `${x[i]} Hz  rate path ${data[1][i].toFixed(1)}  D path ${data[2][i].toFixed(1)} dB`),
   });
+  exports(box, `${box.dataset.name ?? 'craft'}-filters`, () => ['hz', ...series.map((q) => q.label.replaceAll(' ', '_') + '_db')]);
   setTimeout(() => handles(box, u));
 }
 

@@ -1,6 +1,6 @@
 // Sheet 61: the measured step, and the one the staged gains would give; both come from the server.
 import { getJson } from '../shell/http.js';
-import { line, onPick, picked, plot, reader, AXES } from '../_parts/plot.js';
+import { exports, line, onPick, picked, plot, reader, AXES } from '../_parts/plot.js';
 import { tint } from '../flights/response.js';
 import { stage } from './fields.js';
 
@@ -42,6 +42,7 @@ function drawSteps(box, data, read) {
     }
     if (data[a].predicted && !data[a].same_gains && data[a].stable) { series.push(line(`${a} predicted`, '--staged', { width: 2, dash: [8, 3] })); columns.push(on(data[a].predicted, 1)); names.push(`${a}, as staged`); }
   }
+  exports(box, `${box.dataset.name}-gains`, () => ['ms', ...series.map((q) => q.label.replaceAll(' ', '_'))]);
   plot(box, {
     series, data: columns, bands, names, x: 'ms after the stick', y: 'share of what was asked', right: 104,
     range: (u, lo, hi) => [Math.min(-0.1, Math.floor(lo * 5) / 5), Math.max(1.4, Math.ceil(hi * 5 + 0.2) / 5)],

@@ -6,6 +6,7 @@ namespace Ortholex\Core\Analysis;
 
 use Ortholex\Core\Signal\Fft;
 use Ortholex\Core\Signal\SignalError;
+use Ortholex\Core\Signal\Statistics;
 
 /**
  * What one axis does with its command, apart from the gains: G(s) = b · e^(−sT) / ((s + d)(τs + 1)), output % to deg/s.
@@ -50,9 +51,9 @@ final readonly class AxisPlant
         $yr = $yi = $ur = $ui = $xx = array_fill(0, $last + 1, 0.0);
         $windows = 0;
         foreach ($setpoint as $r => $x) {
-            $x = self::thinned($x, $factor);
-            $u = self::thinned($command[$r], $factor);
-            $y = self::thinned($rate[$r], $factor);
+            $x = Statistics::means($x, $factor);
+            $u = Statistics::means($command[$r], $factor);
+            $y = Statistics::means($rate[$r], $factor);
             for ($at = 0; $at + $n <= \count($x); $at += $n >> 1) {
                 $a = \array_slice($x, $at, $n);
                 $b = \array_slice($u, $at, $n);
@@ -161,15 +162,5 @@ final readonly class AxisPlant
         $s = -sin($w * $dead);
 
         return [($c * $dr + $s * $di) / $d, ($s * $dr - $c * $di) / $d];
-    }
-
-    /**
-     * @param list<float> $samples
-     *
-     * @return list<float>
-     */
-    private static function thinned(array $samples, int $factor): array
-    {
-        return 1 === $factor ? $samples : array_map(static fn (array $part): float => array_sum($part) / \count($part), array_chunk($samples, max(1, $factor)));
     }
 }

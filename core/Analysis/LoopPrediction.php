@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Ortholex\Core\Analysis;
 
 use Ortholex\Core\Control\RateFilters;
-use Ortholex\Core\Signal\Fft;
 
 /**
  * The step an axis would give under gains and filters it was not flown with.
@@ -17,8 +16,9 @@ final readonly class LoopPrediction
 {
     private const RATE_HZ = 1000.0;
     private const SAMPLES = 1024;
+    private const SHOWN_S = 0.5;
 
-    private function __construct(public StepCurve $curve, public float $sensitivity, public float $noiseGain)
+    private function __construct(public StepCurve $curve, public float $sensitivity, public float $noiseGain, private float $turned)
     {
     }
 
@@ -30,6 +30,7 @@ final readonly class LoopPrediction
         $im = [0.0];
         $sensitivity = 1.0;
         $noise = 0.0;
+        $turned = null;
         $kp = $gains->p / 100;
         $ki = $gains->i / 100;
         $kd = $gains->d / 1000;
@@ -50,6 +51,9 @@ final readonly class LoopPrediction
             $lr = 1 + $gr * $ar - $gi * $ai;
             $li = $gr * $ai + $gi * $ar;
             $l = max(1e-9, $lr * $lr + $li * $li);
+            // 1 + L ends at 1; followed without jumps, it comes there without having gone round zero if the loop is stable (Nyquist).
+            $angle = atan2($li, $lr);
+            $turned = null === $turned ? $angle : $turned + fmod($angle - fmod($turned, 2 * \M_PI) + 5 * \M_PI, 2 * \M_PI) - \M_PI;
             $sensitivity = max($sensitivity, 1 / sqrt($l));
             if ($hz > 80) {
                 $noise += $ar * $ar + $ai * $ai;
@@ -59,27 +63,15 @@ final readonly class LoopPrediction
             $re[] = ($tr * $lr + $ti * $li) / $l;
             $im[] = ($ti * $lr - $tr * $li) / $l;
         }
-        $im[$half] = 0.0;
-        for ($k = $half - 1; $k > 0; --$k) {
-            $re[] = $re[$k];
-            $im[] = -$im[$k];
-        }
-        [$impulse] = Fft::ofSize($n)->inverse($re, $im);
-        $values = [];
-        $sum = 0.0;
-        for ($i = 0; $i <= 500; ++$i) {
-            $values[] = $sum + 0.5 * $impulse[$i];
-            $sum += $impulse[$i];
-        }
 
-        return new self(new StepCurve(1 / self::RATE_HZ, $values), $sensitivity, sqrt($noise / $half));
+        return new self(StepCurve::fromResponse($re, $im, self::RATE_HZ, self::SHOWN_S), $sensitivity, sqrt($noise / $half), $turned);
     }
 
-    /** Whether the loop is far enough from oscillating for the prediction to mean anything. */
+    /** Whether the loop is stable, and far enough from oscillating for the prediction to mean anything. */
     public function isStable(): bool
     {
         $largest = max([0.0, ...array_map('abs', $this->curve->values)]);
 
-        return $this->sensitivity < 4.0 && $largest < 3.0;
+        return abs($this->turned) < \M_PI && $this->sensitivity < 4.0 && $largest < 3.0;
     }
 }

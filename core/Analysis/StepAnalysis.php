@@ -33,6 +33,7 @@ final readonly class StepAnalysis
     /** How far, relative to the fitted loop, the true response may stray from it before the data must speak. */
     private const PRIOR_SPREAD = 0.25;
 
+    private const SHOWN_S = 0.5;
     private const RESAMPLES = 60;
     private const WINDOWS_PER_BLOCK = 4;
 
@@ -48,7 +49,7 @@ final readonly class StepAnalysis
         $fs = $rateHz / $factor;
         $runs = [];
         foreach ($setpoint as $i => $x) {
-            $runs[] = [self::thinned($x, $factor), self::thinned($rate[$i], $factor)];
+            $runs[] = [Statistics::means($x, $factor), Statistics::means($rate[$i], $factor)];
         }
         $windows = self::windows($runs, $fs, 2.0);
         [$blocks, $estimate] = self::pooled($windows, $fs);
@@ -61,28 +62,6 @@ final readonly class StepAnalysis
         [$curve, $model, $band] = $estimate;
 
         return StepResult::of($curve, self::resampled($blocks, $windows, $fs, $model), \count($windows->used), $windows->rejected, $windows->seconds($fs), $band);
-    }
-
-    /**
-     * @param list<float> $samples
-     *
-     * @return list<float> means of $factor samples each; both signals alike, so their relation is unchanged
-     */
-    private static function thinned(array $samples, int $factor): array
-    {
-        if (1 === $factor) {
-            return $samples;
-        }
-        $out = [];
-        for ($i = 0, $n = \count($samples) - $factor; $i <= $n; $i += $factor) {
-            $sum = 0.0;
-            for ($j = 0; $j < $factor; ++$j) {
-                $sum += $samples[$i + $j];
-            }
-            $out[] = $sum / $factor;
-        }
-
-        return $out;
     }
 
     /** @param list<array{list<float>, list<float>}> $runs */
@@ -264,7 +243,7 @@ final readonly class StepAnalysis
         }
         $fullRe[0] = $fullRe[1];
 
-        return [self::step($fullRe, $fullIm, $n, $fs), $model, $band];
+        return [StepCurve::fromResponse($fullRe, $fullIm, $fs, self::SHOWN_S), $model, $band];
     }
 
     /**
@@ -277,37 +256,6 @@ final readonly class StepAnalysis
     private static function everyThird(array $values): array
     {
         return array_values(array_filter($values, static fn (int $i): bool => $i < 24 || 0 === $i % 3, \ARRAY_FILTER_USE_KEY));
-    }
-
-    /**
-     * Inverse transform and running sum.
-     *
-     * @param list<float> $re bins 0..n/2
-     * @param list<float> $im
-     */
-    private static function step(array $re, array $im, int $n, float $fs): StepCurve
-    {
-        $half = intdiv($n, 2);
-        $im[$half] = 0.0;
-        for ($k = $half - 1; $k > 0; --$k) {
-            $re[] = $re[$k];
-            $im[] = -$im[$k];
-        }
-        [$impulse] = Fft::ofSize($n)->inverse($re, $im);
-        $values = [];
-        $sum = 0.0;
-        // What wraps to negative time is the blur of the band limit; it belongs to the rise at zero.
-        for ($i = (int) ($n * 0.98); $i < $n; ++$i) {
-            $sum += $impulse[$i];
-        }
-        $shown = min((int) (0.5 * $fs), intdiv($n, 2));
-        for ($i = 0; $i <= $shown; ++$i) {
-            // The impulse sample at zero straddles time zero, hence half of it counts on each side.
-            $values[] = $sum + 0.5 * $impulse[$i];
-            $sum += $impulse[$i];
-        }
-
-        return new StepCurve(1.0 / $fs, $values);
     }
 
     /**

@@ -4,12 +4,47 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\Analysis;
 
+use Ortholex\Core\Signal\Fft;
+
 /** A unit step response on a uniform time grid, and the textbook numbers read from it. */
 final readonly class StepCurve
 {
     /** @param list<float> $values sample i stands at i·stepS */
     public function __construct(public float $stepS, public array $values)
     {
+    }
+
+    /**
+     * Inverse transform of a frequency response, and its running sum.
+     *
+     * @param list<float> $re      bins 0 to N/2 of an N-point transform, N a power of two
+     * @param list<float> $im
+     * @param float       $rateHz  sample rate that the bins belong to
+     * @param float       $shownS  how much of the step is wanted, at most half the transform
+     */
+    public static function fromResponse(array $re, array $im, float $rateHz, float $shownS): self
+    {
+        $half = \count($re) - 1;
+        $n = 2 * $half;
+        $im[$half] = 0.0;
+        for ($k = $half - 1; $k > 0; --$k) {
+            $re[] = $re[$k];
+            $im[] = -$im[$k];
+        }
+        [$impulse] = Fft::ofSize($n)->inverse($re, $im);
+        $sum = 0.0;
+        // What wraps to negative time is the blur of the band limit; it belongs to the rise at zero.
+        for ($i = (int) ($n * 0.98); $i < $n; ++$i) {
+            $sum += $impulse[$i];
+        }
+        $values = [];
+        for ($i = 0, $last = min((int) ($shownS * $rateHz), $half); $i <= $last; ++$i) {
+            // The sample at zero straddles time zero, hence half of each counts on either side.
+            $values[] = $sum + 0.5 * $impulse[$i];
+            $sum += $impulse[$i];
+        }
+
+        return new self(1.0 / $rateHz, $values);
     }
 
     /** Mean over the last third, where a stable loop has settled. */

@@ -55,4 +55,29 @@ final readonly class Statistics
 
         return sqrt($sum / \count($values));
     }
+
+    /**
+     * Means of $factor samples each, a last part that is not full left out. Done alike to two signals, it leaves what
+     * relates them unchanged.
+     *
+     * @param list<float> $samples
+     *
+     * @return list<float>
+     */
+    public static function means(array $samples, int $factor): array
+    {
+        if ($factor <= 1) {
+            return $samples;
+        }
+        $out = [];
+        for ($i = 0, $n = \count($samples) - $factor; $i <= $n; $i += $factor) {
+            $sum = 0.0;
+            for ($j = 0; $j < $factor; ++$j) {
+                $sum += $samples[$i + $j];
+            }
+            $out[] = $sum / $factor;
+        }
+
+        return $out;
+    }
 }

@@ -64,7 +64,7 @@ class Log
     {
         return SampleClock::known($this->rateHz, array_map(static fn (array $s): Segment => new Segment($s['first'], $s['count'], (float) $s['start_s']), $this->segments), array_map(
             static fn (array $f): \Ortholex\Core\FlightLog\TimeFault => new \Ortholex\Core\FlightLog\TimeFault(match ($f['kind']) {
-                'back' => 'back', 'repeat' => 'repeat', 'left out' => 'left out', default => 'gap'
+                'back' => 'back', 'repeat' => 'repeat', 'left out' => 'left out', default => 'gap',
             }, (float) $f['at_s'], (float) $f['length_s'], $f['row']),
             $this->faults,
         ));

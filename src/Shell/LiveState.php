@@ -50,9 +50,15 @@ final readonly class LiveState
             'staged' => (int) self::scalar($this->db->fetchOne('SELECT COUNT(*) FROM staged_change WHERE craft_id = ?', [$craft->id])),
             'jobs' => array_map(static fn (Job $j): array => [
                 'id' => $j->id, 'kind' => $j->kind, 'title' => $j->title, 'state' => $j->state, 'progress' => round($j->progress, 3), 'doing' => $j->doing,
-                'message' => $j->message, 'open' => $j->isOpen(), 'result' => array_intersect_key($j->result, ['log' => 1, 'code' => 1, 'version' => 1]),
+                'message' => $j->message, 'open' => $j->isOpen(), 'left_s' => self::left($j), 'result' => array_intersect_key($j->result, ['log' => 1, 'code' => 1, 'version' => 1]),
             ], $jobs),
         ];
+    }
+
+    /** Seconds that open work will still take, by how far it is; null while that says nothing. */
+    private static function left(Job $job): ?int
+    {
+        return !$job->isOpen() || null === $job->startedAt || $job->progress < 0.05 ? null : (int) ceil((microtime(true) - $job->startedAt) * (1 - $job->progress) / $job->progress);
     }
 
     private static function scalar(mixed $value): string

@@ -46,6 +46,10 @@ test('traces zoom and move from the whole flight to ten milliseconds', async ({ 
   await page.keyboard.press('Tab');
   await page.getByRole('button', { name: 'Zoom in' }).click();
   await expect(page.locator('#sticks rect').first()).toBeVisible();
+  const [numbers] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'CSV' }).click()]);
+  const rows = readFileSync(await numbers.path(), 'utf8').split('\n');
+  expect(rows[0]).toContain('time_s,output_front_right_pct_least');
+  expect(rows.length).toBeGreaterThan(100);
 });
 
 test('noise shows peaks by axis, two logs together, and exports', async ({ page }) => {
