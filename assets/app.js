@@ -13,11 +13,12 @@ import { startLogs } from './flights/logs.js';
 import { startFirmware } from './firmware/firmware.js';
 import { startIdentity } from './craft/identity.js';
 import { startFrame } from './frame/frame.js';
+import { startMotors } from './motors/motors.js';
 import { startForms } from './record/forms.js';
 
 Alpine.data('tray', tray);
 Alpine.data('bench', bench);
 Alpine.data('search', search);
 Alpine.start();
-for (const start of [startShell, startForms, startFields, startGains, startFilters, startTraces, startNoise, startResponse, startLogs, startFirmware, startIdentity, startFrame]) start();
+for (const start of [startShell, startForms, startFields, startGains, startFilters, startTraces, startNoise, startResponse, startLogs, startFirmware, startIdentity, startFrame, startMotors]) start();
 document.documentElement.dataset.started = '1';

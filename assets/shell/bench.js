@@ -7,6 +7,7 @@ const WORDS = { cable: ['unplugged', 'plugged'], props: ['off', 'fitted'], trans
 
 export function bench() {
   return {
+    mishap: '',
     init() {
       const root = this.$root;
       root.addEventListener('click', (e) => {
@@ -40,6 +41,12 @@ export function bench() {
       const tilt = this.$root.querySelector('[data-tilt]');
       if (document.activeElement !== tilt) tilt.value = b.tilt;
       tilt.closest('.thing').dataset.on = b.tilt === 'level' ? '0' : '1';
+      const t = b.turning;
+      for (const m of this.$root.querySelectorAll('[data-motor]')) m.classList.toggle('turns', m.dataset.motor === t?.place);
+      this.$root.querySelector('[data-turning]').textContent = t ? `${t.place.replace('_', ' ')} turns ${t.direction > 0 ? '↻' : '↺'}` : 'motors still';
+      this.$root.querySelector('.craft-there').dataset.on = t ? '1' : '0';
+      if (b.mishap && b.mishap !== this.mishap) say(b.mishap, true);
+      this.mishap = b.mishap;
       const meter = this.$root.querySelector('[data-meter]');
       meter.textContent = `${(b.pack_v ?? 0).toFixed(2)} V`;
       meter.closest('.thing').dataset.on = b.pack ? '1' : '0';

@@ -2,6 +2,8 @@
 import { startLive, refresh } from './live.js';
 import { post, say } from './http.js';
 
+// Two digits go to a sheet, but never while a motor turns.
+const turning = () => document.querySelector('[data-spinning]') !== null;
 const typing = (el) => el && (/^(input|textarea|select)$/i.test(el.tagName) || el.isContentEditable);
 
 export function startShell() {
@@ -45,7 +47,7 @@ function keys() {
     if (e.key === '?') document.getElementById('keys')?.showModal();
     if (e.key === 't') document.querySelector('.tray-tab:not([hidden])')?.click();
     if (e.key === 'b') document.getElementById('strip-away')?.click();
-    if (/^\d$/.test(e.key) && document.body.dataset.craft) {
+    if (/^\d$/.test(e.key) && document.body.dataset.craft && !turning()) {
       if (digit) { const sheet = digit + e.key; digit = ''; if (/^[1-7][1-6]$/.test(sheet)) location.href = `/craft/${document.body.dataset.craft}/${sheet}`; } else { digit = e.key; setTimeout(() => { digit = ''; }, 900); }
     } else digit = '';
   });
@@ -72,7 +74,10 @@ function linkState({ now, before }) {
   el.dataset.linked = now.link.linked ? '1' : '0';
   el.querySelector('b').textContent = now.link.linked ? (now.link.flashing ? 'writing' : 'linked') : 'not linked';
   // What a sheet shows depends on these; a change means the page must be drawn anew, unless someone is typing.
-  if (before && (before.link.linked !== now.link.linked || before.bench.cable !== now.bench.cable || before.link.bootloader !== now.link.bootloader) && ['11', '12', '14', '51', '72'].includes(document.body.dataset.sheet) && !typing(document.activeElement)) location.reload();
+  const sheet = document.body.dataset.sheet;
+  const interlocks = sheet === '15' && before && ['pack', 'props', 'props_declared_off'].some((k) => before.bench[k] !== now.bench[k]);
+  if (interlocks) { location.reload(); return; }
+  if (before && (before.link.linked !== now.link.linked || before.bench.cable !== now.bench.cable || before.link.bootloader !== now.link.bootloader) && ['11', '12', '14', '15', '51', '72'].includes(sheet) && !typing(document.activeElement)) location.reload();
 }
 
 function jobs({ now, before }) {

@@ -23,6 +23,8 @@ final readonly class Board
     private const PAGE_WRITE_S = 0.022;
     private const PAGE_READ_S = 0.003;
     private const KEEP_S = 0.15;
+    private const SPIN_S = 0.5;
+    private const MOST_SPIN_PCT = 15.0;
 
     public function __construct(
         private BoardModel $model,
@@ -145,6 +147,8 @@ final readonly class Board
                 return [new Frame($frame->kind | Frame::ANSWER, pack('g6C', $this->pace->now() - $s->bootedAt, $roll, $pitch, $yaw, $volts, $this->load(), $s->pack ? 1 : 0)), self::ANSWER_S];
             case Frame::SENSORS:
                 return [new Frame($frame->kind | Frame::ANSWER, pack('g3', ...$this->accelerometer())), self::ANSWER_S];
+            case Frame::SPIN:
+                return [$this->spin($frame->payload) ?? $ok, self::ANSWER_S];
             case Frame::READ_SETTINGS:
                 return [new Frame($frame->kind | Frame::ANSWER, $this->settingsFrom($frame->payload)), self::ANSWER_S];
             case Frame::WRITE_SETTING:
@@ -207,6 +211,39 @@ final readonly class Board
         $m = $this->model;
 
         return Frame::fields([$m->hardwareId, $m->name, $m->processor, (string) $m->flashFrom, (string) $m->flashEnd, (string) $m->pageBytes, $m->serial, $product, $version]);
+    }
+
+    private function spin(string $payload): ?Frame
+    {
+        $s = $this->state;
+        /** @var array{pad: int, pct: float}|false $v */
+        $v = 5 === \strlen($payload) ? unpack('Cpad/gpct', $payload) : false;
+        if (false === $v) {
+            return new Frame(Frame::REFUSAL, 'a spin needs pad and percent');
+        }
+        if ($v['pct'] <= 0) {
+            $s->spinUntil = 0.0;
+
+            return null;
+        }
+        if (!$s->pack) {
+            return new Frame(Frame::REFUSAL, 'the motors have no power; connect the flight pack');
+        }
+        if ($v['pct'] > self::MOST_SPIN_PCT) {
+            return new Frame(Frame::REFUSAL, 'that is too much for a gentle spin');
+        }
+        $s->spinPad = $v['pad'];
+        $s->spinUntil = $this->pace->now() + self::SPIN_S;
+        if ($s->props) {
+            // The world does not care what was declared.
+            $s->mishap = 'A prop bit: the craft leapt off the desk and tore its cable out.';
+            $s->cable = false;
+            ++$s->cableMoves;
+            $s->propsDeclaredOff = false;
+            $s->spinUntil = 0.0;
+        }
+
+        return null;
     }
 
     private function settingsFrom(string $payload): string

@@ -99,9 +99,26 @@ final readonly class World
         });
     }
 
+    /** @return array{place: string, direction: int}|null the motor that turns right now, and which way; +1 clockwise from above */
+    public function turning(WorldState $s): ?array
+    {
+        if (!$s->pack || $this->pace->now() >= $s->spinUntil || !isset($this->physics->wiredPads[$s->spinPad])) {
+            return null;
+        }
+        foreach ($this->physics->frame->motors as $motor) {
+            if ($motor->place === $this->physics->wiredPads[$s->spinPad]) {
+                return ['place' => $motor->place, 'direction' => $motor->spin];
+            }
+        }
+
+        return null;
+    }
+
     private function powerMoved(WorldState $s): void
     {
         ++$s->powerMoves;
+        $s->mishap = '';
+        $s->spinUntil = 0.0;
         $s->propsDeclaredOff = false;
         $powered = $s->cable || $s->pack;
         if ($powered && WorldState::OFF === $s->mode) {

@@ -52,6 +52,11 @@ final class WorldState
     /** @var list<string> */
     public array $faults = [];
 
+    /** The output pad that is driven for a spin check, until when, and what came of it. */
+    public int $spinPad = 0;
+
+    public float $spinUntil = 0.0;
+    public string $mishap = '';
     public float $chargeUsed = 0.05;
     public int $requests = 0;
 

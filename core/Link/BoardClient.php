@@ -102,6 +102,18 @@ final class BoardClient
         $this->ask(Frame::KEEP_SETTINGS, '', 'keep settings', 1500);
     }
 
+    /**
+     * Drives one output pad gently; the board stops by itself when this is not said again within half a second.
+     *
+     * @param float $percent 0 stops at once
+     *
+     * @throws LinkError refused when the motors have no power
+     */
+    public function spin(int $pad, float $percent): void
+    {
+        $this->ask(Frame::SPIN, pack('Cg', $pad, $percent), "spin output $pad");
+    }
+
     /** @throws LinkError */
     public function restart(): void
     {

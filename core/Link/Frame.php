@@ -18,6 +18,7 @@ final readonly class Frame
     public const RESTART = 0x06;
     public const TO_BOOTLOADER = 0x07;
     public const SENSORS = 0x08;
+    public const SPIN = 0x09;
     public const WIPE_SETTINGS = 0x10;
     public const WRITE_PAGE = 0x11;
     public const READ_FLASH = 0x12;

@@ -38,7 +38,7 @@ final readonly class LiveState
             'bench' => [
                 'cable' => $s->cable, 'pack' => $s->pack, 'props' => $s->props, 'transmitter' => $s->transmitter, 'outdoors' => $s->outdoors, 'tilt' => $s->tilt,
                 'pack_v' => null === $volts ? null : round($volts, 2), 'props_declared_off' => $s->propsDeclaredOff, 'faults' => $s->faults,
-                'powered' => WorldState::OFF !== $s->mode,
+                'powered' => WorldState::OFF !== $s->mode, 'turning' => $world->turning($s), 'mishap' => $s->mishap,
             ],
             'link' => [
                 'linked' => $linked, 'cable' => $s->cable, 'bootloader' => $craft->inBootloader, 'answers' => null !== $state, 'flashing' => $flashing,

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\App\Shell;
 
 use Ortholex\App\Craft\Craft;
+use Ortholex\Core\Airframe\Frame;
 
 /** The frame that a sheet hangs in. */
 final readonly class ShellView
@@ -24,6 +25,7 @@ final readonly class ShellView
         public TrayView $tray,
         public array $live,
         public string $date,
+        public Frame $frame,
     ) {
     }
 }

@@ -207,6 +207,51 @@ final class BoardTest extends BenchCase
         self::assertSame('QUERN-F7', $this->client()->identity()->hardwareId);
     }
 
+    public function testASpunOutputTurnsItsOwnMotorAndStopsByItself(): void
+    {
+        $client = $this->plug();
+        try {
+            $client->spin(1, 6);
+            self::fail('It turned without power.');
+        } catch (LinkError $e) {
+            self::assertTrue($e->refused);
+            self::assertStringContainsString('flight pack', $e->getMessage());
+        }
+        $this->world->move('props', '0');
+        $this->world->move('pack', '1');
+        foreach ($this->demo->physics->wiredPads as $pad => $place) {
+            $client->spin($pad, 6);
+            self::assertSame($place, $this->world->turning($this->world->store->peek())['place'] ?? null);
+            $this->pace->wait(0.6);
+            self::assertNull($this->world->turning($this->world->store->peek()), 'nobody said it again');
+        }
+        $client->spin(2, 6);
+        $client->spin(2, 0);
+        self::assertNull($this->world->turning($this->world->store->peek()));
+        $this->expectException(LinkError::class);
+        $client->spin(1, 40);
+    }
+
+    public function testWhoLiesAboutThePropsSeesWhatHappens(): void
+    {
+        $client = $this->plug();
+        $this->world->move('pack', '1');
+        $this->world->move('props_declared_off', '1');
+        try {
+            $client->spin(1, 6);
+            self::fail('The cable held.');
+        } catch (LinkError $e) {
+            self::assertTrue($e->lost);
+        }
+        $state = $this->world->store->peek();
+        self::assertStringContainsString('leapt off the desk', $state->mishap);
+        self::assertFalse($state->cable);
+        self::assertFalse($state->propsDeclaredOff);
+        self::assertNull($this->world->turning($state));
+        $this->world->move('cable', '1');
+        self::assertSame('', $this->world->store->peek()->mishap);
+    }
+
     public function testThereIsNothingElseToMove(): void
     {
         foreach ([['tilt', 'sideways'], ['fault:gremlins', '1'], ['desk', '1']] as [$thing, $to]) {

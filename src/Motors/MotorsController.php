@@ -1,0 +1,169 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Motors;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Ortholex\App\Craft\Craft;
+use Ortholex\App\Craft\LinkService;
+use Ortholex\App\Craft\Worlds;
+use Ortholex\App\Record\Staging;
+use Ortholex\App\Shell\BadRequest;
+use Ortholex\App\Shell\Input;
+use Ortholex\App\Shell\SheetController;
+use Ortholex\Core\Airframe\Frame;
+use Ortholex\Core\Airframe\SpinAnswer;
+use Ortholex\Core\Airframe\SpinCheck;
+use Symfony\Component\HttpFoundation\JsonResponse;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\HttpKernel\Attribute\AsController;
+use Symfony\Component\Routing\Attribute\Route;
+
+/** Sheet 15: one output is spun alone, the builder says which motor moved, and the pad map follows. */
+#[AsController]
+final class MotorsController extends SheetController
+{
+    private const GENTLE_PCT = 6.0;
+
+    public function __construct(
+        private readonly EntityManagerInterface $entities,
+        private readonly LinkService $links,
+        private readonly Worlds $worlds,
+        private readonly Staging $staging,
+    ) {
+    }
+
+    #[Route('/craft/{slug}/15', name: 'motors', methods: ['GET'])]
+    public function sheet(string $slug): Response
+    {
+        $craft = $this->crafts->named($slug);
+        $world = $this->worlds->of($craft);
+        $state = $world->store->peek();
+        $frame = $world->physics->frame;
+        $shown = $this->shown($craft);
+        $set = $this->padMap($this->staging->preview($craft), $frame);
+        $pads = array_keys($set);
+        $check = $this->check($craft, $frame, $pads);
+        $next = array_values(array_diff($pads, array_keys($shown)))[0] ?? null;
+        $linked = $this->links->isLinked($craft);
+        $missing = [];
+        foreach (['Link the craft on sheet 11.' => $linked, 'Connect the flight pack on the bench strip: without it the motors have no power.' => $state->pack, 'Take the props off on the bench strip, and declare it here.' => $state->propsDeclaredOff] as $words => $met) {
+            if (!$met) {
+                $missing[] = $words;
+            }
+        }
+
+        return $this->show($craft, '15', 'Motors/motors.html.twig', new MotorsView(
+            $frame, $pads, $shown, $set, $check, $check->inWords($set), $next, $check->isComplete() && $check->drives !== array_intersect_key($set, $check->drives), $missing, $linked, $state->pack, $state->propsDeclaredOff,
+        ));
+    }
+
+    /** Holds one output turning for half a second more; 409 when an interlock is unmet. */
+    #[Route('/craft/{slug}/motors/spin', name: 'motors_spin', methods: ['POST'])]
+    public function spin(string $slug, Request $request): JsonResponse
+    {
+        $craft = $this->crafts->named($slug);
+        $input = Input::of($request);
+        $pad = $input->whole('pad', 1, 8);
+        $this->links->demandLinked($craft);
+        if ($input->flag('stop')) {
+            $this->worlds->client($craft)->spin($pad, 0.0);
+
+            return new JsonResponse(['spinning' => false]);
+        }
+        if (!$this->worlds->of($craft)->store->peek()->propsDeclaredOff) {
+            throw BadRequest::at('props', 'Nothing turns before the props are declared off. The declaration lapses when pack or cable is pulled.');
+        }
+        $this->worlds->client($craft)->spin($pad, self::GENTLE_PCT);
+
+        return new JsonResponse(['spinning' => true]);
+    }
+
+    #[Route('/craft/{slug}/motors/answer', name: 'motors_answer', methods: ['POST'])]
+    public function answer(string $slug, Request $request): JsonResponse
+    {
+        $craft = $this->crafts->named($slug);
+        $frame = $this->worlds->of($craft)->physics->frame;
+        $input = Input::of($request);
+        $pad = $input->whole('pad', 1, 8);
+        $place = $input->text('place', 40);
+        if (!\in_array($place, $frame->places(), true)) {
+            throw BadRequest::at('place', "This frame has no motor “{$place}”.");
+        }
+        $spin = $this->shown($craft)[$pad] ?? new ShownSpin($craft, $pad);
+        $spin->place = $place;
+        $spin->direction = $input->whole('direction', -1, 1) < 0 ? -1 : 1;
+        $this->entities->persist($spin);
+        $this->entities->flush();
+
+        return new JsonResponse([]);
+    }
+
+    #[Route('/craft/{slug}/motors/again', name: 'motors_again', methods: ['POST'])]
+    public function again(string $slug): JsonResponse
+    {
+        foreach ($this->shown($this->crafts->named($slug)) as $spin) {
+            $this->entities->remove($spin);
+        }
+        $this->entities->flush();
+
+        return new JsonResponse([]);
+    }
+
+    #[Route('/craft/{slug}/motors/map', name: 'motors_map', methods: ['POST'])]
+    public function map(string $slug): JsonResponse
+    {
+        $craft = $this->crafts->named($slug);
+        $frame = $this->worlds->of($craft)->physics->frame;
+        $set = $this->padMap($this->staging->preview($craft), $frame);
+        $check = $this->check($craft, $frame, array_keys($set));
+        if (!$check->isComplete()) {
+            throw BadRequest::at('answers', $check->inWords($set));
+        }
+        $values = [];
+        foreach ($check->drives as $pad => $place) {
+            $values["pad.$pad.drives"] = $place;
+        }
+        $this->staging->stage($craft, $values);
+        $this->again($slug);
+
+        return new JsonResponse(['said' => 'The new pad map is staged. Commit it, then show the motors once more: that round proves it.']);
+    }
+
+    /** @param list<int> $pads */
+    private function check(Craft $craft, Frame $frame, array $pads): SpinCheck
+    {
+        return SpinCheck::of($frame, $pads, array_values(array_map(static fn (ShownSpin $s): SpinAnswer => new SpinAnswer($s->pad, $s->place, $s->direction), $this->shown($craft))));
+    }
+
+    /** @return array<int, ShownSpin> by pad */
+    private function shown(Craft $craft): array
+    {
+        $shown = [];
+        foreach ($this->entities->getRepository(ShownSpin::class)->findBy(['craft' => $craft], ['pad' => 'ASC']) as $spin) {
+            $shown[$spin->pad] = $spin;
+        }
+
+        return $shown;
+    }
+
+    /**
+     * @param array<string, float|int|bool|string> $settings
+     *
+     * @return array<int, string> pads that drive a motor of this frame
+     */
+    private function padMap(array $settings, Frame $frame): array
+    {
+        $map = [];
+        for ($pad = 1; $pad <= 8; ++$pad) {
+            $place = $settings["pad.$pad.drives"] ?? 'none';
+            if (\is_string($place) && \in_array($place, $frame->places(), true)) {
+                $map[$pad] = $place;
+            }
+        }
+
+        return $map;
+    }
+}

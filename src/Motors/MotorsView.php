@@ -1,0 +1,45 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Motors;
+
+use Ortholex\Core\Airframe\Frame;
+use Ortholex\Core\Airframe\SpinCheck;
+
+/** What sheet 15 shows. */
+final readonly class MotorsView
+{
+    /**
+     * @param list<int>             $pads    pads that motors hang on
+     * @param array<int, ShownSpin> $shown   by pad
+     * @param array<int, string>    $set     pad => place, as staged or set
+     * @param list<string>          $missing interlocks that are unmet, in words
+     */
+    public function __construct(
+        public Frame $frame,
+        public array $pads,
+        public array $shown,
+        public array $set,
+        public SpinCheck $check,
+        public string $sentence,
+        public ?int $next,
+        public bool $mapDiffers,
+        public array $missing,
+        public bool $linked,
+        public bool $pack,
+        public bool $declared,
+    ) {
+    }
+
+    public function padOf(string $place): ?int
+    {
+        foreach ($this->shown as $pad => $spin) {
+            if ($spin->place === $place) {
+                return $pad;
+            }
+        }
+
+        return null;
+    }
+}

@@ -1,0 +1,77 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Tests\app;
+
+use Ortholex\App\Craft\Worlds;
+use Ortholex\App\Record\Staging;
+use Ortholex\Bench\World\World;
+
+final class MotorsTest extends AppCase
+{
+    public function testNothingTurnsBeforeEveryInterlockIsMet(): void
+    {
+        self::assertStringContainsString('cable is out', (string) json_encode($this->post('/craft/dunlin/motors/spin', ['pad' => 1], 409)));
+        $this->link('dunlin');
+        self::assertStringContainsString('Nothing turns yet: two things first.', $this->page('/craft/dunlin/15'));
+        self::assertSame('props', $this->post('/craft/dunlin/motors/spin', ['pad' => 1], 422)['field']);
+        $this->bench()->move('props', '0');
+        $this->bench()->move('props_declared_off', '1');
+        self::assertStringContainsString('no power', (string) json_encode($this->post('/craft/dunlin/motors/spin', ['pad' => 1], 409)));
+        $this->bench()->move('pack', '1');
+        self::assertSame('props', $this->post('/craft/dunlin/motors/spin', ['pad' => 1], 422)['field'], 'the declaration lapsed with the pack');
+        $this->bench()->move('props_declared_off', '1');
+        $this->post('/craft/dunlin/motors/spin', ['pad' => 1]);
+        self::assertSame('front_right', $this->json('/craft/dunlin/live.json')['bench']['turning']['place'] ?? null);
+        $this->post('/craft/dunlin/motors/spin', ['pad' => 1, 'stop' => '1']);
+        self::assertNull($this->json('/craft/dunlin/live.json')['bench']['turning'] ?? null);
+        self::assertSame('pad', $this->post('/craft/dunlin/motors/spin', ['pad' => 99], 422)['field']);
+    }
+
+    /** Dunlin's outputs were soldered in a cycle of three; what the bench shows is all that is answered. */
+    public function testWhatTheBuilderSawGivesTheMapAndASecondRoundProvesIt(): void
+    {
+        $this->link('dunlin');
+        $this->bench()->move('props', '0');
+        $this->bench()->move('pack', '1');
+        $this->bench()->move('props_declared_off', '1');
+        self::assertSame('answers', $this->post('/craft/dunlin/motors/map', [], 422)['field']);
+        $this->round();
+        $html = $this->page('/craft/dunlin/15');
+        self::assertStringContainsString('3 outputs go to other motors than the settings say.', $html);
+        $this->post('/craft/dunlin/motors/map');
+        self::assertSame(['pad.2.drives' => 'rear_left', 'pad.3.drives' => 'front_left', 'pad.4.drives' => 'rear_right'], self::getContainer()->get(Staging::class)->of($this->craft('dunlin')));
+        $this->post('/craft/dunlin/commit', ['reason' => 'soldered as the arms lay']);
+        self::assertStringContainsString('0 of 4 shown', $this->page('/craft/dunlin/15'));
+        usleep(20_000);
+        $this->round();
+        self::assertStringContainsString('Every output drives its motor, and every motor turns as it should.', $this->page('/craft/dunlin/15'));
+    }
+
+    public function testAnswersThatClashAreNamed(): void
+    {
+        $this->link('dunlin');
+        $this->post('/craft/dunlin/motors/answer', ['pad' => 1, 'place' => 'front_left', 'direction' => 1]);
+        $this->post('/craft/dunlin/motors/answer', ['pad' => 2, 'place' => 'front_left', 'direction' => -1]);
+        self::assertStringContainsString('Pads 1 and 2 are both said to turn the front left motor', $this->page('/craft/dunlin/15'));
+        self::assertSame('place', $this->post('/craft/dunlin/motors/answer', ['pad' => 2, 'place' => 'tail', 'direction' => 1], 422)['field']);
+        $this->post('/craft/dunlin/motors/again');
+        self::assertStringContainsString('0 of 4 shown', $this->page('/craft/dunlin/15'));
+    }
+
+    private function round(): void
+    {
+        foreach ([1, 2, 3, 4] as $pad) {
+            $this->post('/craft/dunlin/motors/spin', ['pad' => $pad]);
+            $turning = $this->json('/craft/dunlin/live.json')['bench']['turning'] ?? null;
+            self::assertIsArray($turning);
+            $this->post('/craft/dunlin/motors/answer', ['pad' => $pad, 'place' => $turning['place'], 'direction' => $turning['direction']]);
+        }
+    }
+
+    private function bench(): World
+    {
+        return self::getContainer()->get(Worlds::class)->of($this->craft('dunlin'));
+    }
+}
