@@ -41,6 +41,8 @@ export function startMotors() {
     document.addEventListener('visibilitychange', stop);
     document.addEventListener('keydown', (e) => { if (e.key === ' ' && e.target === document.body) { e.preventDefault(); button.focus(); start(); } });
   }
+  // The drawn period follows what is staged; the server draws it.
+  document.addEventListener('staged', () => location.reload());
   const which = document.getElementById('which');
   let place = null;
   const pick = (g) => {

@@ -7,6 +7,7 @@ namespace Ortholex\Core\Settings;
 use Ortholex\Core\Control\Feel;
 use Ortholex\Core\Control\FeelError;
 use Ortholex\Core\Drive\LoopLoad;
+use Ortholex\Core\Drive\SignalTiming;
 use Ortholex\Core\Firmware\Version;
 
 /** Whether a full set of settings holds together; each setting alone is checked by the catalogue. */
@@ -35,6 +36,12 @@ final readonly class Consistency
         }
         if (true === ($s['motors.rpm_feedback'] ?? false) && !str_starts_with((string) ($s['motors.protocol'] ?? ''), 'dshot')) {
             $clashes[] = new Clash(Clash::REFUSE, 'motors.rpm_feedback', 'Rpm feedback needs a DShot signal.');
+        }
+        $protocol = (string) ($s['motors.protocol'] ?? 'dshot300');
+        $feedback = true === ($s['motors.rpm_feedback'] ?? false) && str_starts_with($protocol, 'dshot');
+        $timing = SignalTiming::of($protocol, $feedback);
+        if (!$timing->fits($loopHz)) {
+            $clashes[] = new Clash(Clash::REFUSE, 'motors.loop_rate_hz', \sprintf('One %s signal%s takes %.1f µs, which does not fit into a loop of %g Hz; %d Hz is the highest that does.', $protocol, $feedback ? ' with its answer' : '', $timing->frameUs, $loopHz, $timing->highestLoopHz()));
         }
         if ($number('notch.tracking.count') > 0 && $number('notch.tracking.low_hz') >= $number('notch.tracking.high_hz')) {
             $clashes[] = new Clash(Clash::REFUSE, 'notch.tracking.low_hz', 'The tracking notches\' lowest frequency lies above their highest.');

@@ -12,9 +12,13 @@ use Ortholex\App\Record\Staging;
 use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\Input;
 use Ortholex\App\Shell\SheetController;
+use Ortholex\App\Tune\Chains;
 use Ortholex\Core\Airframe\Frame;
 use Ortholex\Core\Airframe\SpinAnswer;
 use Ortholex\Core\Airframe\SpinCheck;
+use Ortholex\Core\Drive\LoopLoad;
+use Ortholex\Core\Drive\SignalTiming;
+use Ortholex\Core\Settings\Catalogue;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
@@ -32,6 +36,8 @@ final class MotorsController extends SheetController
         private readonly LinkService $links,
         private readonly Worlds $worlds,
         private readonly Staging $staging,
+        private readonly Catalogue $catalogue,
+        private readonly Chains $chains,
     ) {
     }
 
@@ -55,8 +61,22 @@ final class MotorsController extends SheetController
             }
         }
 
+        $preview = $this->chains->current($craft, $this->staging->preview($craft));
+        $loopHz = (float) (string) ($preview['motors.loop_rate_hz'] ?? '2000');
+        $protocol = (string) ($preview['motors.protocol'] ?? '');
+        $feedback = true === ($preview['motors.rpm_feedback'] ?? false);
+        // An impossible pair is named by the tray; there is no time to draw for it.
+        $timing = '' === $protocol || ($feedback && !str_starts_with($protocol, 'dshot')) ? null : SignalTiming::of($protocol, $feedback);
+        $fields = [];
+        foreach (['motors.protocol', 'motors.rpm_feedback', 'motors.loop_rate_hz'] as $name) {
+            if (isset($craft->settings[$name])) {
+                $fields[] = $this->catalogue->get($name, $craft->version());
+            }
+        }
+
         return $this->show($craft, '15', 'Motors/motors.html.twig', new MotorsView(
             $frame, $pads, $shown, $set, $check, $check->inWords($set), $next, $check->isComplete() && $check->drives !== array_intersect_key($set, $check->drives), $missing, $linked, $state->pack, $state->propsDeclaredOff,
+            $timing, $loopHz, LoopLoad::of($preview, \count($frame->motors), $craft->processor ?? 'F4')->percent, $fields, $craft->settings, $this->staging->of($craft),
         ));
     }
 

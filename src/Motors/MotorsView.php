@@ -6,6 +6,8 @@ namespace Ortholex\App\Motors;
 
 use Ortholex\Core\Airframe\Frame;
 use Ortholex\Core\Airframe\SpinCheck;
+use Ortholex\Core\Drive\SignalTiming;
+use Ortholex\Core\Settings\Setting;
 
 /** What sheet 15 shows. */
 final readonly class MotorsView
@@ -15,6 +17,9 @@ final readonly class MotorsView
      * @param array<int, ShownSpin> $shown   by pad
      * @param array<int, string>    $set     pad => place, as staged or set
      * @param list<string>          $missing interlocks that are unmet, in words
+     * @param list<Setting>                        $fields settings of the signal
+     * @param array<string, float|int|bool|string> $now
+     * @param array<string, float|int|bool|string> $staged
      */
     public function __construct(
         public Frame $frame,
@@ -29,7 +34,19 @@ final readonly class MotorsView
         public bool $linked,
         public bool $pack,
         public bool $declared,
+        public ?SignalTiming $timing,
+        public float $loopHz,
+        public float $loadPct,
+        public array $fields,
+        public array $now,
+        public array $staged,
     ) {
+    }
+
+    /** Control period, µs. */
+    public function periodUs(): float
+    {
+        return 1e6 / $this->loopHz;
     }
 
     public function padOf(string $place): ?int

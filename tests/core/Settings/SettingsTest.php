@@ -156,6 +156,8 @@ final class SettingsTest extends TestCase
         yield 'cutoff above half the loop rate' => [['motors.loop_rate_hz' => '1000', 'rate_path.stage.1.cutoff_hz' => 600.0], 'rate_path.stage.1.cutoff_hz', Clash::REFUSE];
         yield 'notches without feedback' => [['notch.motor.orders' => '1'], 'notch.motor.orders', Clash::WARN];
         yield 'feedback on an analogue signal' => [['motors.rpm_feedback' => true, 'motors.protocol' => 'pwm'], 'motors.rpm_feedback', Clash::REFUSE];
+        yield 'a signal longer than the loop' => [['motors.protocol' => 'dshot150', 'motors.rpm_feedback' => true, 'motors.loop_rate_hz' => '4000'], 'motors.loop_rate_hz', Clash::REFUSE];
+        yield 'pulses longer than the loop' => [['motors.protocol' => 'pwm'], 'motors.loop_rate_hz', Clash::REFUSE];
         yield 'a feel no curve passes' => [['feel.roll.half_stick_dps' => 500.0], 'feel.roll.half_stick_dps', Clash::REFUSE];
         yield 'a span that falls' => [['channel.roll.low_us' => 1400.0, 'channel.roll.middle_us' => 1300.0], 'channel.roll.middle_us', Clash::REFUSE];
         yield 'no warning before landing' => [['pack.land_now_cell_v' => 3.7], 'pack.land_now_cell_v', Clash::WARN];
