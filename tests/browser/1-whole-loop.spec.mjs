@@ -1,4 +1,4 @@
-import { expect, fly, link, put, ready, test } from './hands.mjs';
+import { commit, expect, fly, link, put, ready, test } from './hands.mjs';
 
 // The browser test that matters: fly, see the overshoot, stage a better P and D, commit, fly again, compare.
 test('from a linked board to a better step response', async ({ page }) => {
@@ -40,8 +40,7 @@ test('from a linked board to a better step response', async ({ page }) => {
   await expect(page.locator('.tray-items li')).toHaveCount(2);
   await expect(page.locator('.tray-items')).toContainText('gain.roll.d');
   await expect(page.locator('.effects')).toContainText("peak of roll's step");
-  await page.getByLabel('Why').fill('roll rings after quick moves');
-  await page.keyboard.press('Control+Enter');
+  await commit(page, 'roll rings after quick moves');
   await expect(page.locator('.tray-tab')).toBeHidden();
   await expect(page.locator('.title')).toContainText('r1');
 

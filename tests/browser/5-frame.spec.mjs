@@ -1,4 +1,4 @@
-import { expect, link, test } from './hands.mjs';
+import { commit, expect, link, test } from './hands.mjs';
 
 test('Dunlin shows how its board lies, and the picture follows after', async ({ page }) => {
   await link(page, 'dunlin');
@@ -18,8 +18,8 @@ test('Dunlin shows how its board lies, and the picture follows after', async ({ 
   await expect(page.locator('.tray-tab')).toHaveText('1 staged');
   await page.locator('.tray-tab').click();
   await expect(page.locator('.effects')).toContainText('The board restarts once');
-  await page.getByLabel('Why').fill('the plug faces the right arm');
-  await page.keyboard.press('Control+Enter');
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('that is staged, not yet on the craft');
+  await commit(page, 'the plug faces the right arm');
   await expect(page.getByRole('heading', { level: 1 })).toContainText('and the settings say so');
   await page.goto('/craft/dunlin/11');
   await expect(page.locator('[data-angle="pitch"]')).toContainText(/pitch 4[45]\.\d°/);

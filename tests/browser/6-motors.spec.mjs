@@ -1,4 +1,4 @@
-import { expect, link, put, test } from './hands.mjs';
+import { commit, expect, link, put, started, test } from './hands.mjs';
 
 // The builder looks at the craft on the desk, and says what turned.
 async function show(page, output) {
@@ -23,16 +23,16 @@ test('Dunlin: each motor is shown, the pad map follows, and a second round prove
   await expect(page.getByRole('heading', { level: 1 })).toContainText('Nothing turns yet: two things first.');
   await expect(page.locator('#spin')).toBeDisabled();
   await put(page, 'pack', true);
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('one thing first');
   await put(page, 'props', false);
+  await started(page);
   await page.getByRole('button', { name: 'The props are off' }).click();
   await expect(page.locator('#spin')).toBeEnabled();
   for (const output of [1, 2, 3, 4]) await show(page, output);
   await expect(page.getByRole('heading', { level: 1 })).toContainText('3 outputs go to other motors than the settings say.');
   await page.getByRole('button', { name: 'Stage the new pad map' }).click();
   await expect(page.locator('.tray-tab')).toHaveText('3 staged');
-  await page.locator('.tray-tab').click();
-  await page.getByLabel('Why').fill('soldered as the arms lay');
-  await page.keyboard.press('Control+Enter');
+  await commit(page, 'soldered as the arms lay');
   await expect(page.locator('.tray-tab')).toBeHidden();
   for (const output of [1, 2, 3, 4]) await show(page, output);
   await expect(page.getByRole('heading', { level: 1 })).toContainText('Every output drives its motor, and every motor turns as it should.');

@@ -15,7 +15,11 @@ export { expect };
 
 export const thing = (page, name) => page.locator(`#bench button[data-thing="${name}"]`);
 
+// The page's scripts have started, so that a click is not lost.
+export const started = (page) => expect(page.locator('html')).toHaveAttribute('data-started', '1');
+
 export async function put(page, name, on) {
+  await started(page);
   const button = thing(page, name);
   if ((await button.getAttribute('aria-pressed')) !== String(on)) await button.click();
   await expect(button).toHaveAttribute('aria-pressed', String(on));
@@ -26,8 +30,23 @@ export async function link(page, slug) {
   await put(page, 'cable', true);
   await expect(page.getByRole('heading', { level: 1 })).toContainText(/cable is in|answers/);
   const button = page.getByRole('button', { name: 'Link', exact: true });
+  await started(page);
   if (await button.count()) await button.click();
   await expect(page.locator('#link-state')).toHaveAttribute('data-linked', '1');
+  // Drawn by the server: the page has come back from linking.
+  await expect(page.getByRole('heading', { level: 1 })).toContainText(/answers/);
+  await started(page);
+}
+
+// Commits what is staged, and waits until the page has come back with its new revision.
+export async function commit(page, reason) {
+  const revision = page.locator('.title .fig').nth(1);
+  const before = await revision.innerText();
+  if ((await page.locator('.tray-tab').getAttribute('aria-expanded')) !== 'true') await page.locator('.tray-tab').click();
+  await page.getByLabel('Why').fill(reason);
+  await page.keyboard.press('Control+Enter');
+  await expect(revision).not.toHaveText(before);
+  await expect(page.locator('html')).toHaveAttribute('data-started', '1');
 }
 
 export async function ready(page, slug) {
