@@ -45,7 +45,8 @@ function keys() {
     if (typing(e.target) || e.ctrlKey || e.metaKey || e.altKey || document.querySelector('dialog[open]')) return;
     if (e.key === '/') { e.preventDefault(); document.dispatchEvent(new CustomEvent('find')); }
     if (e.key === '?') document.getElementById('keys')?.showModal();
-    if (e.key === 't') document.querySelector('.tray-tab:not([hidden])')?.click();
+    // The tray takes the focus to its reason: without this the t would be typed there.
+    if (e.key === 't') { e.preventDefault(); document.querySelector('.tray-tab:not([hidden])')?.click(); }
     if (e.key === 'b') document.getElementById('strip-away')?.click();
     if (/^\d$/.test(e.key) && document.body.dataset.craft && !turning()) {
       if (digit) { const sheet = digit + e.key; digit = ''; if (/^[1-7][1-6]$/.test(sheet)) location.href = `/craft/${document.body.dataset.craft}/${sheet}`; } else { digit = e.key; setTimeout(() => { digit = ''; }, 900); }

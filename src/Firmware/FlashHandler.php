@@ -125,10 +125,18 @@ final readonly class FlashHandler implements JobHandler
             }
         }
         $what = "Flash: {$snapshot->version} to ".$now->toString();
+        $counts = [];
+        foreach ([Fate::KEPT, Fate::CONVERTED, Fate::CLIPPED, Fate::DROPPED, Fate::NEW] as $kind) {
+            $count = \count($migration->ofKind($kind));
+            if ($count > 0) {
+                $counts[] = "$count $kind";
+            }
+        }
+        $reason = 'Settings returned: '.implode(', ', $counts).'.';
         if ([] === $changes) {
-            $this->record($craft, $what, 'Settings returned; none had to change.');
+            $this->record($craft, $what, $reason);
         } else {
-            $this->commit->apply($craft, $changes, $what, 'Settings returned after flashing.');
+            $this->commit->apply($craft, $changes, $what, $reason);
         }
         $report = [];
         foreach ($migration->fates as $fate) {

@@ -35,6 +35,18 @@ final readonly class FrameView
     ) {
     }
 
+    /** Whether the setting is so far from what was shown that the craft would fly wrong. */
+    public function isOff(): bool
+    {
+        return $this->offDeg > 5.0;
+    }
+
+    /** Whether there is anything to stage. */
+    public function differs(): bool
+    {
+        return $this->offDeg > 0.5;
+    }
+
     /** The found rotation in plain words. */
     public function inWords(): string
     {

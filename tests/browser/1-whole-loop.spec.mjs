@@ -38,6 +38,8 @@ test('from a linked board to a better step response', async ({ page }) => {
 
   await page.keyboard.press('t');
   await expect(page.locator('.tray-items li')).toHaveCount(2);
+  await expect(page.getByLabel('Why')).toBeFocused();
+  await expect(page.getByLabel('Why')).toHaveValue('');
   await expect(page.locator('.tray-items')).toContainText('gain.roll.d');
   await expect(page.locator('.effects')).toContainText("peak of roll's step");
   await commit(page, 'roll rings after quick moves');
