@@ -35,13 +35,18 @@ export function tray() {
       if (panel) panel.hidden = !(any && this.open);
     },
     async reload() {
-      const reason = this.$root.querySelector('textarea')?.value ?? '';
       const response = await fetch(this.$root.dataset.url);
       if (!response.ok) return;
-      this.$root.innerHTML = await response.text();
+      const html = await response.text();
+      // Read at the last moment: what is being typed, and that it is, must outlive the redrawing.
+      const old = this.$root.querySelector('textarea');
+      const reason = old?.value ?? '';
+      const typing = old !== null && document.activeElement === old;
+      this.$root.innerHTML = html;
       const box = this.$root.querySelector('textarea');
       if (box) box.value = reason;
       this.apply();
+      if (typing) box?.focus();
     },
     async discard(name) {
       try { await post(`${at()}/discard`, { name }); location.reload(); } catch (error) { say(error.message, true); }
