@@ -14,11 +14,13 @@ import { startFirmware } from './firmware/firmware.js';
 import { startIdentity } from './craft/identity.js';
 import { startFrame } from './frame/frame.js';
 import { startMotors } from './motors/motors.js';
+import { startEscs } from './esc/escs.js';
+import { startWiring } from './wiring/wiring.js';
 import { startForms } from './record/forms.js';
 
 Alpine.data('tray', tray);
 Alpine.data('bench', bench);
 Alpine.data('search', search);
 Alpine.start();
-for (const start of [startShell, startForms, startFields, startGains, startFilters, startTraces, startNoise, startResponse, startLogs, startFirmware, startIdentity, startFrame, startMotors]) start();
+for (const start of [startShell, startForms, startFields, startGains, startFilters, startTraces, startNoise, startResponse, startLogs, startFirmware, startIdentity, startFrame, startMotors, startEscs, startWiring]) start();
 document.documentElement.dataset.started = '1';

@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace Ortholex\Demo;
 
 use Ortholex\Bench\Board\FirmwareLabel;
+use Ortholex\Bench\Esc\EscLabel;
+use Ortholex\Bench\Esc\EscModel;
 use Ortholex\Core\Firmware\HexImage;
 use Ortholex\Core\Firmware\IntelHex;
 
@@ -18,7 +20,57 @@ final readonly class ShelfMaker
         ['4.3.0', '2026-10-20', 'Gains fall with throttle by a new law; D narrowed to 0–8; the link-loss tone setting is gone. Fixes a late first notch after arming.'],
         ['4.4.0-pre1', '2026-11-14', 'For trial only: a new estimator for the tracking notches.'],
     ];
-    private const BUILDS = ['' => [], 'no-gps' => ['gps'], 'no-overlay' => ['overlay']];
+    private const BUILDS = ['' => [], 'no-gps' => ['gps'], 'no-overlay' => ['overlay'], 'crsf-only' => ['sbus', 'ppm']];
+    private const ESC_RELEASES = [
+        ['Bracken', '6.2.0', '2023-03-11', 'The older family: no rpm feedback, few settings. Kept for boards that know nothing else.', [24]],
+        ['Withy', '1.1.0', '2024-09-30', 'First of the family: sync-loss response, limits, chirp.', [24]],
+        ['Withy', '1.2.3', '2025-06-18', 'Rpm feedback on the signal wire, so that notches can follow the motors.', [24, 48]],
+        ['Withy', '1.4.0', '2026-08-02', 'Calmer starts with heavy props; 96 kHz for fast processors.', [24, 48, 96]],
+        ['Withy', '1.5.0-pre1', '2026-11-01', 'For trial only: another way of following the rotor at low speed.', [48]],
+    ];
+
+    /** Layout, processor clock in MHz and dead time in ns of every ESC that images are made for. */
+    private const ESC_HARDWARE = [['K7', 48, 350], ['K7', 24, 400], ['P3', 48, 250], ['P3', 48, 400]];
+
+    /** ESC images beside those of boards, in a folder of their own; made where they are missing. */
+    public static function fillEscs(string $folder): int
+    {
+        if (!is_dir($folder)) {
+            mkdir($folder, 0o775, true);
+        }
+        $made = 0;
+        foreach (self::ESC_HARDWARE as [$layout, $clock, $dead]) {
+            foreach (self::ESC_RELEASES as [$family, $version, $date, $notes, $frequencies]) {
+                foreach ($frequencies as $khz) {
+                    $name = strtolower("$family-$version-$layout-$clock-$dead-$khz");
+                    if (is_file("$folder/$name.json") || ($khz > 48 && $clock < 48)) {
+                        continue;
+                    }
+                    $image = self::escImage($family, $version, $layout, $clock, $dead, $khz);
+                    file_put_contents("$folder/$name.hex", IntelHex::write($image));
+                    file_put_contents("$folder/$name.json", (string) json_encode([
+                        'product' => $family, 'version' => $version, 'layout' => $layout, 'clock_mhz' => $clock, 'dead_time_ns' => $dead, 'switching_khz' => $khz,
+                        'rpm_feedback' => 'Withy' === $family && '1.1.0' !== $version, 'sha256' => $image->sha256(), 'date' => $date, 'notes' => $notes,
+                    ], \JSON_PRETTY_PRINT | \JSON_UNESCAPED_UNICODE | \JSON_THROW_ON_ERROR));
+                    ++$made;
+                }
+            }
+        }
+
+        return $made;
+    }
+
+    public static function escImage(string $family, string $version, string $layout, int $clockMhz, int $deadTimeNs, int $khz): HexImage
+    {
+        $seed = "$family/$version/$layout/$clockMhz/$deadTimeNs/$khz";
+        $stream = '';
+        for ($i = 0; \strlen($stream) < 11 * 1024; ++$i) {
+            $stream .= hash('sha512', "$seed/$i", true);
+        }
+        $vectors = substr(hash('sha512', "vectors/$seed", true), 0, EscLabel::OFFSET);
+
+        return HexImage::of([EscModel::FLASH_FROM => $vectors.EscLabel::encode([$family, $version, $layout, (string) $clockMhz, (string) $deadTimeNs, (string) $khz], $stream).$stream], EscModel::FLASH_FROM);
+    }
 
     /** Writes what is missing into $folder; a second run finds all there and does nothing. */
     public static function fill(string $folder): int
@@ -37,7 +89,7 @@ final readonly class ShelfMaker
                     if (is_file("$folder/$name.json")) {
                         continue;
                     }
-                    $image = self::image($board->hardwareId, $version, $build, $board->flashFrom, 'F4' === $board->processor ? 236 : 312);
+                    $image = self::image($board->hardwareId, $version, $build, $board->flashFrom, 'F4' === $board->processor ? 236 : 312, $leftOut);
                     file_put_contents("$folder/$name.hex", IntelHex::write($image));
                     file_put_contents("$folder/$name.json", (string) json_encode([
                         'product' => 'Loam', 'version' => $version, 'hardware' => [$board->hardwareId], 'board' => $board->name, 'processor' => $board->processor,
@@ -51,7 +103,8 @@ final readonly class ShelfMaker
         return $made;
     }
 
-    public static function image(string $hardwareId, string $version, string $build, int $flashFrom, int $kilobytes): HexImage
+    /** @param list<string> $leftOut */
+    public static function image(string $hardwareId, string $version, string $build, int $flashFrom, int $kilobytes, array $leftOut = []): HexImage
     {
         // Machine code looks random but is not: a keyed stream, thinned so that it packs like code.
         $stream = '';
@@ -62,6 +115,6 @@ final readonly class ShelfMaker
         $stream = substr($stream, 0, $kilobytes * 1024 - \strlen($build));
         $vectors = substr(hash('sha512', "vectors/$hardwareId", true).str_repeat("\0", FirmwareLabel::OFFSET), 0, FirmwareLabel::OFFSET);
 
-        return HexImage::of([$flashFrom => $vectors.FirmwareLabel::encode($hardwareId, $version, $stream).$stream], $flashFrom + 4);
+        return HexImage::of([$flashFrom => $vectors.FirmwareLabel::encode($hardwareId, $version, $stream, $leftOut).$stream], $flashFrom + 4);
     }
 }

@@ -42,9 +42,9 @@ export function bench() {
       if (document.activeElement !== tilt) tilt.value = b.tilt;
       tilt.closest('.thing').dataset.on = b.tilt === 'level' ? '0' : '1';
       const t = b.turning;
-      for (const m of this.$root.querySelectorAll('[data-motor]')) m.classList.toggle('turns', m.dataset.motor === t?.place);
-      this.$root.querySelector('[data-turning]').textContent = t ? `${t.place.replace('_', ' ')} turns ${t.direction > 0 ? '↻' : '↺'}` : 'motors still';
-      this.$root.querySelector('.craft-there').dataset.on = t ? '1' : '0';
+      for (const m of this.$root.querySelectorAll('[data-motor]')) m.classList.toggle('turns', t.some((one) => one.place === m.dataset.motor));
+      this.$root.querySelector('[data-turning]').textContent = t.length > 1 ? `${t.length} motors turn` : t.length ? `${t[0].place.replace('_', ' ')} turns ${t[0].direction > 0 ? '↻' : '↺'}` : 'motors still';
+      this.$root.querySelector('.craft-there').dataset.on = t.length ? '1' : '0';
       if (b.mishap && b.mishap !== this.mishap) say(b.mishap, true);
       this.mishap = b.mishap;
       const meter = this.$root.querySelector('[data-meter]');

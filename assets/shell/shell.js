@@ -76,9 +76,19 @@ function linkState({ now, before }) {
   el.querySelector('b').textContent = now.link.linked ? (now.link.flashing ? 'writing' : 'linked') : 'not linked';
   // What a sheet shows depends on these; a change means the page must be drawn anew, unless someone is typing.
   const sheet = document.body.dataset.sheet;
-  const interlocks = sheet === '15' && before && ['pack', 'props', 'props_declared_off'].some((k) => before.bench[k] !== now.bench[k]);
+  const interlocks = ['12', '15', '16'].includes(sheet) && before && ['pack', 'props', 'props_declared_off'].some((k) => before.bench[k] !== now.bench[k]);
   if (interlocks) { location.reload(); return; }
-  if (before && (before.link.linked !== now.link.linked || before.bench.cable !== now.bench.cable || before.link.bootloader !== now.link.bootloader) && ['11', '12', '14', '15', '51', '72'].includes(sheet) && !typing(document.activeElement)) location.reload();
+  escs(now, sheet);
+  if (before && (before.link.linked !== now.link.linked || before.bench.cable !== now.bench.cable || before.link.bootloader !== now.link.bootloader) && ['11', '12', '13', '14', '15', '16', '51', '72'].includes(sheet) && !typing(document.activeElement)) location.reload();
+}
+
+// ESCs answer once the pack is on while the board is linked: they are read by themselves the moment it comes.
+let asked = false;
+async function escs(now, sheet) {
+  if (!now.link.linked || !now.bench.pack || now.link.escs || now.link.bootloader || now.link.flashing) { asked = false; return; }
+  if (asked || !['11', '12', '15', '16'].includes(sheet) || typing(document.activeElement)) return;
+  asked = true;
+  try { await post(`/craft/${document.body.dataset.craft}/escs/read`); location.reload(); } catch (error) { say(error.message, true); }
 }
 
 function jobs({ now, before }) {
@@ -104,7 +114,7 @@ function jobs({ now, before }) {
     el.querySelector('.doing').textContent = j.open ? `${j.doing}${j.left_s === null || /left/.test(j.doing) ? '' : `, about ${j.left_s} s left`}` : j.message;
     el.querySelector('progress').value = j.progress;
     el.querySelector('progress').hidden = !j.open;
-    for (const b of el.querySelectorAll('[data-act]')) b.hidden = (b.dataset.act === 'cancel') !== j.open || (b.dataset.act === 'again' && j.kind === 'flash');
+    for (const b of el.querySelectorAll('[data-act]')) b.hidden = (b.dataset.act === 'cancel') !== j.open || (b.dataset.act === 'again' && j.kind.startsWith('flash'));
   }
   for (const el of [...box.children]) if (!shown.some((j) => String(j.id) === el.dataset.job)) el.remove();
   const ended = before?.jobs.filter((j) => j.open && !now.jobs.some((k) => k.id === j.id && k.open)) ?? [];

@@ -6,12 +6,14 @@ namespace Ortholex\Bench\Board;
 
 use Ortholex\Bench\Flight\CraftPhysics;
 use Ortholex\Bench\World\Pace;
+use Ortholex\Bench\World\World;
 use Ortholex\Bench\World\WorldState;
 use Ortholex\Core\Airframe\Rotation;
 use Ortholex\Core\Drive\LoopLoad;
 use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\Link\Frame;
 use Ortholex\Core\Settings\Catalogue;
+use Ortholex\Core\Settings\CommitPlan;
 use Ortholex\Core\Settings\Migration;
 use Ortholex\Core\Settings\SettingError;
 
@@ -23,8 +25,6 @@ final readonly class Board
     private const PAGE_WRITE_S = 0.022;
     private const PAGE_READ_S = 0.003;
     private const KEEP_S = 0.15;
-    private const SPIN_S = 0.5;
-    private const MOST_SPIN_PCT = 15.0;
 
     public function __construct(
         private BoardModel $model,
@@ -33,6 +33,7 @@ final readonly class Board
         private FlashFile $flash,
         private Catalogue $catalogue,
         private Pace $pace,
+        private World $world,
     ) {
     }
 
@@ -45,10 +46,11 @@ final readonly class Board
     {
         $s = $this->state;
         $s->bootedAt = $this->pace->now();
+        $s->teach = '';
         $label = $s->stayInBootloader ? null : FirmwareLabel::read($this->flash);
         if (null === $label || $label->hardwareId !== $this->model->hardwareId) {
-            // Firmware of another board crashes at its first access to a pin; the watchdog falls back.
-            $s->mode = WorldState::BOOTLOADER;
+            // Whole firmware of another board starts, and hangs at its first access to a pin: only the button helps.
+            $s->mode = null === $label ? WorldState::BOOTLOADER : WorldState::DEAD;
             $s->running = [];
             $s->runningVersion = '';
 
@@ -58,6 +60,7 @@ final readonly class Board
         $s->runningVersion = $label->version->toString();
         $s->loadPct = -1.0;
         $s->running = $this->loadKept($label->version);
+        $s->started = array_intersect_key($s->running, array_flip(array_column(CommitPlan::NEEDS, 0)));
     }
 
     /**
@@ -68,7 +71,7 @@ final readonly class Board
     public function receive(string $bytes): array
     {
         $s = $this->state;
-        if (WorldState::OFF === $s->mode || $this->pace->now() < $s->bootedAt + $this->pace->of(self::BOOT_S)) {
+        if (WorldState::OFF === $s->mode || WorldState::DEAD === $s->mode || $this->pace->now() < $s->bootedAt + $this->pace->of(self::BOOT_S)) {
             return ['', 0.0];
         }
         $out = '';
@@ -77,6 +80,7 @@ final readonly class Board
             if ([] !== $s->faults) {
                 ++$s->requests;
             }
+            $s->opened = true;
             [$answer, $seconds] = WorldState::BOOTLOADER === $s->mode ? $this->bootloader($frame) : $this->firmware($frame);
             $wire = $answer->encode();
             if (\in_array('noisy_cable', $s->faults, true) && 0 === $s->requests % 12) {
@@ -101,6 +105,7 @@ final readonly class Board
         $s = $this->state;
         $set = static fn (string $axis): float => (float) ($s->running["mounting.{$axis}_deg"] ?? 0.0);
         $g = Rotation::degrees($set('roll'), $set('pitch'), $set('yaw'))->apply($this->downAsSeen());
+        $g = Rotation::degrees((float) ($s->running['level.roll_deg'] ?? 0.0), (float) ($s->running['level.pitch_deg'] ?? 0.0), 0.0)->apply($g);
         // Hands and desk are never quite still.
         $t = $this->pace->now();
 
@@ -120,7 +125,9 @@ final readonly class Board
         $share = 1 - exp(-max(0.0, $this->pace->now() - $s->tiltChangedAt) / 0.25);
         $lie = Rotation::degrees($roll0 + ($roll - $roll0) * $share, $pitch0 + ($pitch - $pitch0) * $share, 0.0);
 
-        return Rotation::degrees(...$this->physics->mountedDeg)->undo($lie->undo([0.0, 0.0, 1.0]));
+        $crooked = Rotation::degrees($this->physics->levelFault[0], $this->physics->levelFault[1], 0.0);
+
+        return Rotation::degrees(...$this->physics->mountedDeg)->undo($crooked->undo($lie->undo([0.0, 0.0, 1.0])));
     }
 
     /** @return array{float, float, float} specific force, g: gravity turned about, with the sensor's noise and small offsets */
@@ -136,6 +143,7 @@ final readonly class Board
     private function firmware(Frame $frame): array
     {
         $s = $this->state;
+        $out = new Outputs($this->physics, $s, $this->pace, $this->world);
         $ok = new Frame($frame->kind | Frame::ANSWER, '');
         switch ($frame->kind) {
             case Frame::IDENTITY:
@@ -148,7 +156,19 @@ final readonly class Board
             case Frame::SENSORS:
                 return [new Frame($frame->kind | Frame::ANSWER, pack('g3', ...$this->accelerometer())), self::ANSWER_S];
             case Frame::SPIN:
-                return [$this->spin($frame->payload) ?? $ok, self::ANSWER_S];
+                return [$out->spin($frame->payload) ?? $ok, self::ANSWER_S];
+            case Frame::RELAY:
+                return $out->relay($frame);
+            case Frame::CATCH_ESC:
+                $s->catchPad = '' === $frame->payload ? 0 : \ord($frame->payload[0]);
+
+                return [$ok, self::ANSWER_S];
+            case Frame::TEACH:
+                return [$out->teach($frame->payload) ?? $ok, self::ANSWER_S];
+            case Frame::RPM:
+                return [$out->rpm($frame), self::ANSWER_S];
+            case Frame::GYRO_BURST:
+                return [$out->gyroBurst($frame), 0.35];
             case Frame::READ_SETTINGS:
                 return [new Frame($frame->kind | Frame::ANSWER, $this->settingsFrom($frame->payload)), self::ANSWER_S];
             case Frame::WRITE_SETTING:
@@ -210,40 +230,7 @@ final readonly class Board
     {
         $m = $this->model;
 
-        return Frame::fields([$m->hardwareId, $m->name, $m->processor, (string) $m->flashFrom, (string) $m->flashEnd, (string) $m->pageBytes, $m->serial, $product, $version]);
-    }
-
-    private function spin(string $payload): ?Frame
-    {
-        $s = $this->state;
-        /** @var array{pad: int, pct: float}|false $v */
-        $v = 5 === \strlen($payload) ? unpack('Cpad/gpct', $payload) : false;
-        if (false === $v) {
-            return new Frame(Frame::REFUSAL, 'a spin needs pad and percent');
-        }
-        if ($v['pct'] <= 0) {
-            $s->spinUntil = 0.0;
-
-            return null;
-        }
-        if (!$s->pack) {
-            return new Frame(Frame::REFUSAL, 'the motors have no power; connect the flight pack');
-        }
-        if ($v['pct'] > self::MOST_SPIN_PCT) {
-            return new Frame(Frame::REFUSAL, 'that is too much for a gentle spin');
-        }
-        $s->spinPad = $v['pad'];
-        $s->spinUntil = $this->pace->now() + self::SPIN_S;
-        if ($s->props) {
-            // The world does not care what was declared.
-            $s->mishap = 'A prop bit: the craft leapt off the desk and tore its cable out.';
-            $s->cable = false;
-            ++$s->cableMoves;
-            $s->propsDeclaredOff = false;
-            $s->spinUntil = 0.0;
-        }
-
-        return null;
+        return Frame::fields([$m->hardwareId, $m->name, $m->processor, (string) $m->flashFrom, (string) $m->flashEnd, (string) $m->pageBytes, $m->serial, $product, $version, '' === $product ? '' : implode(',', FirmwareLabel::read($this->flash)->leftOut ?? []), '' === $product ? '' : implode(',', $m->sensors)]);
     }
 
     private function settingsFrom(string $payload): string
@@ -265,6 +252,10 @@ final readonly class Board
             return new Frame(Frame::REFUSAL, 'a setting needs a name and a value');
         }
         $version = Version::parse($this->state->runningVersion);
+        $need = 1 === preg_match('~^uart\.\w+\.role$~', $f[0]) ? CommitPlan::NEEDS[trim($f[1], '"')] ?? null : null;
+        if (null !== $need && isset($this->state->started[$need[0]]) && $this->state->started[$need[0]] !== $need[1]) {
+            return new Frame(Frame::REFUSAL, "this job needs $need[0] switched on, and a restart with it");
+        }
         try {
             $this->state->running[$f[0]] = $this->catalogue->get($f[0], $version)->check(json_decode($f[1]), $version);
             $this->state->loadPct = -1.0;
@@ -300,7 +291,7 @@ final readonly class Board
         $s = $this->state;
         if ($s->loadPct < 0) {
             $current = Migration::between($this->catalogue, $s->running, Version::parse($s->runningVersion), Version::parse(Catalogue::CURRENT))->settings;
-            $s->loadPct = LoopLoad::of($current, \count($this->physics->frame->motors), $this->model->processor)->percent;
+            $s->loadPct = LoopLoad::of($current, \count($this->physics->frame->motors), $this->model->processor, FirmwareLabel::read($this->flash)->leftOut ?? [])->percent;
         }
 
         return $s->loadPct;

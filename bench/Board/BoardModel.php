@@ -7,6 +7,7 @@ namespace Ortholex\Bench\Board;
 /** A make of flight controller: what is printed on it and soldered to it. */
 final readonly class BoardModel
 {
+    /** @param list<string> $sensors */
     public function __construct(
         public string $hardwareId,
         public string $name,
@@ -15,6 +16,7 @@ final readonly class BoardModel
         public int $flashEnd,
         public int $pageBytes,
         public string $serial,
+        public array $sensors = ['gyro', 'accelerometer', 'voltage'],
     ) {
     }
 

@@ -10,21 +10,23 @@ use Ortholex\Core\Firmware\Version;
  * The label that a Loam image carries at a fixed place, by which a board knows what it runs, and the CRC over the
  * rest, by which it knows that it is whole.
  *
- * At offset 0x200: "LOAM", length (32 bit), CRC-32 of everything after the label, then hardware id and version as
- * strings with a length byte; 64 bytes in all.
+ * At offset 0x200: "LOAM", length (32 bit), CRC-32 of everything after the label, then hardware id, version and what the build leaves
+ * out, as strings with a length byte; 64 bytes in all.
  */
 final readonly class FirmwareLabel
 {
     public const OFFSET = 0x200;
     public const BYTES = 64;
 
-    private function __construct(public string $hardwareId, public Version $version)
+    /** @param list<string> $leftOut */
+    private function __construct(public string $hardwareId, public Version $version, public array $leftOut)
     {
     }
 
-    public static function encode(string $hardwareId, string $version, string $rest): string
+    /** @param list<string> $leftOut what the build leaves out */
+    public static function encode(string $hardwareId, string $version, string $rest, array $leftOut = []): string
     {
-        $bytes = 'LOAM'.pack('VV', \strlen($rest), crc32($rest)).\chr(\strlen($hardwareId)).$hardwareId.\chr(\strlen($version)).$version;
+        $bytes = 'LOAM'.pack('VV', \strlen($rest), crc32($rest)).\chr(\strlen($hardwareId)).$hardwareId.\chr(\strlen($version)).$version.\chr(\strlen(implode(',', $leftOut))).implode(',', $leftOut);
 
         return str_pad($bytes, self::BYTES, "\0");
     }
@@ -44,8 +46,11 @@ final readonly class FirmwareLabel
         }
         $idLength = \ord($bytes[12]);
         $id = substr($bytes, 13, $idLength);
-        $version = substr($bytes, 14 + $idLength, \ord($bytes[13 + $idLength]));
+        $versionLength = \ord($bytes[13 + $idLength]);
+        $version = substr($bytes, 14 + $idLength, $versionLength);
+        $at = 14 + $idLength + $versionLength;
+        $leftOut = substr($bytes, $at + 1, \ord($bytes[$at]));
 
-        return new self($id, Version::parse($version));
+        return new self($id, Version::parse($version), '' === $leftOut ? [] : explode(',', $leftOut));
     }
 }

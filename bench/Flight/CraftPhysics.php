@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\Bench\Flight;
 
+use Ortholex\Bench\Esc\EscModel;
 use Ortholex\Core\Airframe\Frame;
 
 /**
@@ -17,6 +18,9 @@ final readonly class CraftPhysics
      * @param list<array{axis: int, hz: float, damping: float, gain: float}>                     $resonances frame resonances and how strongly vibration drives them
      * @param array{float, float, float}                                                         $mountedDeg how the board really lies in the craft
      * @param array<int, string>                                                                 $wiredPads  pad => place of the motor soldered to it
+     * @param array<int, EscModel>                                                               $escs       the ESC on each pad
+     * @param array{float, float}                                                                $levelFault roll and pitch by which the board sits crooked, beyond its mounting; deg
+     * @param int                                                                                $magnets    true pole count of the motors
      */
     public function __construct(
         public Frame $frame,
@@ -36,6 +40,9 @@ final readonly class CraftPhysics
         public float $dividerFault = 1.0,
         public float $gyroNoiseDps = 0.35,
         public float $receiverHz = 150.0,
+        public array $escs = [],
+        public array $levelFault = [0.0, 0.0],
+        public int $magnets = 14,
     ) {
     }
 

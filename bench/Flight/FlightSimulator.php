@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\Bench\Flight;
 
+use Ortholex\Core\Airframe\Frame;
 use Ortholex\Core\Airframe\Mixer;
 use Ortholex\Core\Airframe\Rotation;
 use Ortholex\Core\Control\Feel;
@@ -21,6 +22,14 @@ use Ortholex\Core\Signal\FilterStage;
  */
 final readonly class FlightSimulator
 {
+    public const FLOWN = 'flown';
+    public const STOPPED = 'stopped';
+    public const CRASHED = 'crashed';
+
+    /** Rotation nobody asked for, deg/s, and for how long, after which the craft lies on the ground; s. */
+    private const LOST_DPS = 900.0;
+
+    private const LOST_S = 0.4;
     private const PHYSICS_HZ = 4000.0;
     private const ROWS_PER_WRITE = 2000;
 
@@ -60,14 +69,14 @@ final readonly class FlightSimulator
      * Flies and writes the log as our own CSV.
      *
      * @param array<string, float|int|bool|string> $set      the board's settings under current names
-     * @param list<string>                         $faults   loose_arm, bent_prop
+     * @param list<string>                         $faults   loose_arm, bent_prop, backward:PLACE for a motor that turns against its prop, dead:PLACE for one that does not turn
      * @param resource                             $stream
      * @param string                               $head     YAML to stand ahead of the header
      * @param \Closure(float): bool                $progress told the share flown; false stops the flight
      *
-     * @return bool false when it was stopped
+     * @return self::FLOWN|self::STOPPED|self::CRASHED
      */
-    public function fly(FlightCard $card, array $set, float $seconds, int $seed, array $faults, $stream, string $head, \Closure $progress): bool
+    public function fly(FlightCard $card, array $set, float $seconds, int $seed, array $faults, $stream, string $head, \Closure $progress): string
     {
         $craft = $this->craft;
         $num = static fn (string $name, float $default): float => \is_int($set[$name] ?? null) || \is_float($set[$name] ?? null) ? (float) $set[$name] : $default;
@@ -79,16 +88,21 @@ final readonly class FlightSimulator
 
         $motors = $craft->frame->motors;
         $n = \count($motors);
-        $mixer = Mixer::of($craft->frame)->shares;
+        // The firmware mixes for the frame its settings describe, whatever the craft is.
+        $believedFrame = Frame::of($set);
+        $mixer = Mixer::of($believedFrame)->shares;
+        $outputs = \count($believedFrame->motors);
         // The firmware sends a place's output to the pad its setting names; the motor on that pad gets it.
         $drivenBy = array_fill(0, $n, -1);
         $placeIndex = array_flip($craft->frame->places());
+        $commandIndex = array_flip($believedFrame->places());
         foreach ($craft->wiredPads as $pad => $place) {
             $drives = (string) ($set["pad.$pad.drives"] ?? 'none');
-            if (isset($placeIndex[$place])) {
-                $drivenBy[$placeIndex[$place]] = $placeIndex[$drives] ?? -1;
+            if (isset($placeIndex[$place]) && !\in_array("dead:$place", $faults, true)) {
+                $drivenBy[$placeIndex[$place]] = $commandIndex[$drives] ?? -1;
             }
         }
+        $recorded = array_map(static fn (string $place): int => $commandIndex[$place] ?? -1, $craft->frame->places());
         $imbalance = $craft->imbalance;
         if (\in_array('bent_prop', $faults, true)) {
             $imbalance[$placeIndex['rear_left'] ?? 0] *= 6;
@@ -160,13 +174,16 @@ final readonly class FlightSimulator
         $phase = array_fill(0, $n, 0.0);
         $delayLine = array_fill(0, $n, array_fill(0, 3, 0.0));
         $output = array_fill(0, $n, 0.0);
-        $effect = [];
+        $effect = $pushes = [];
         foreach ($motors as $i => $m) {
             $phase[$i] = 1.7 * $i;
+            // A prop turned backward pushes down, weakly: its blades meet the air with their hollow side.
+            $backward = \in_array("backward:$m->place", $faults, true);
+            $pushes[$i] = $backward ? -0.55 : 1.0;
             $effect[$i] = [
-                rad2deg(-$m->y * $craft->thrustN / $craft->inertia[0]),
-                rad2deg($m->x * $craft->thrustN / $craft->inertia[1]),
-                rad2deg(-$m->spin * 0.016 * $craft->thrustN / $craft->inertia[2]),
+                rad2deg(-$m->y * $craft->thrustN / $craft->inertia[0]) * $pushes[$i],
+                rad2deg($m->x * $craft->thrustN / $craft->inertia[1]) * $pushes[$i],
+                rad2deg(-$m->spin * 0.016 * $craft->thrustN / $craft->inertia[2]) * ($backward ? -0.7 : 1.0),
             ];
         }
         $lagUp = 1 - exp(-$h / $craft->motorLagS);
@@ -216,6 +233,8 @@ final readonly class FlightSimulator
         $format = LogWriter::rowFormat($names);
         $text = '';
         $rows = 0;
+        $lost = 0.0;
+        $end = self::FLOWN;
 
         for ($step = 0; $step < $steps; ++$step) {
             if ($step >= $nextFrame) {
@@ -362,7 +381,7 @@ final readonly class FlightSimulator
             $low = \INF;
             $high = -\INF;
             $want = [];
-            for ($i = 0; $i < $n; ++$i) {
+            for ($i = 0; $i < $outputs; ++$i) {
                 $v = $mixer[$i][0] * $axisCommand[0] + $mixer[$i][1] * $axisCommand[1] + $mixer[$i][2] * $axisCommand[2];
                 $want[] = $v;
                 $low = min($low, $v);
@@ -377,7 +396,7 @@ final readonly class FlightSimulator
                 $base = min(100 - $high * $scale, $base);
             }
             $send = [];
-            for ($i = 0; $i < $n; ++$i) {
+            for ($i = 0; $i < $outputs; ++$i) {
                 $send[] = max($idle, min(100.0, $base + $want[$i] * $scale));
             }
             // ---- The firmware's own work ends. ----
@@ -413,7 +432,7 @@ final readonly class FlightSimulator
                     $w += ($target - $w) * ($target > $w ? $lagUp : $lagDown);
                     $speed[$i] = $w;
                     $t = $w * $w;
-                    $lift += $t;
+                    $lift += $t * $pushes[$i];
                     $e = $effect[$i];
                     $ax += $e[0] * $t;
                     $ay += $e[1] * $t;
@@ -438,7 +457,7 @@ final readonly class FlightSimulator
                     $tp[0], $tp[1], $tp[2], $ti[0], $ti[1], $ti[2], $td[0], $td[1], $td[2], $tf[0], $tf[1], $tf[2],
                 ];
                 for ($i = 0; $i < $n; ++$i) {
-                    $row[] = $send[$i];
+                    $row[] = $recorded[$i] >= 0 ? $send[$recorded[$i]] : 0.0;
                 }
                 for ($i = 0; $i < $n; ++$i) {
                     $row[] = $speed[$i] * $craft->maxRpm;
@@ -456,16 +475,22 @@ final readonly class FlightSimulator
                     fwrite($stream, $text);
                     $text = '';
                     if (!$progress(($step + 1) / $steps)) {
-                        return false;
+                        return self::STOPPED;
                     }
                 }
             }
             $at += 3;
+            $astray = max(abs($rate[0] - $setpoint[0]), abs($rate[1] - $setpoint[1]), abs($rate[2] - $setpoint[2]));
+            $lost = $astray > self::LOST_DPS ? $lost + $dt : 0.0;
+            if ($lost > self::LOST_S) {
+                $end = self::CRASHED;
+                break;
+            }
         }
         fwrite($stream, $text);
         $progress(1.0);
 
-        return true;
+        return $end;
     }
 
     /**

@@ -6,7 +6,12 @@ namespace Ortholex\Bench\World;
 
 use Ortholex\Bench\Board\Board;
 use Ortholex\Bench\Board\BoardModel;
+use Ortholex\Bench\Board\FirmwareLabel;
 use Ortholex\Bench\Board\FlashFile;
+use Ortholex\Bench\Esc\Esc;
+use Ortholex\Bench\Esc\EscLabel;
+use Ortholex\Bench\Esc\EscModel;
+use Ortholex\Bench\Esc\EscState;
 use Ortholex\Bench\Flight\CraftPhysics;
 use Ortholex\Core\Settings\Catalogue;
 
@@ -18,6 +23,16 @@ final readonly class World
         'worn_flash' => 'one flash page never takes',
         'loose_arm' => 'a loose arm rings at 187 Hz',
         'bent_prop' => 'a prop of the rear left motor is bent',
+        'shy_esc' => 'the rear left ESC misses every other message',
+        'loose_signal_wire' => 'the signal wire of the rear left ESC has a loose joint',
+        'weak_motor' => 'the front right motor is worn and struggles at low output',
+        'weak_esc' => 'the ESC of front right is failing at low output',
+    ];
+
+    /** What has already happened, and is mended by rescue, not by switching it off. */
+    public const MISHAPS = [
+        'board' => 'the board was flashed with firmware of another board',
+        'esc' => 'the front left ESC was flashed with firmware for another layout',
     ];
 
     public function __construct(
@@ -31,13 +46,45 @@ final readonly class World
 
     public function board(WorldState $state): Board
     {
-        return new Board($this->model, $this->physics, $state, new FlashFile($this->store->flashPath(), $this->model->flashBytes()), $this->catalogue, $this->pace);
+        return new Board($this->model, $this->physics, $state, $this->flash(), $this->catalogue, $this->pace, $this);
+    }
+
+    public function flash(): FlashFile
+    {
+        return new FlashFile($this->store->flashPath(), $this->model->flashBytes());
+    }
+
+    public function escFlash(int $pad): FlashFile
+    {
+        return new FlashFile($this->store->escFlashPath($pad), EscModel::FLASH_END - EscModel::FLASH_FROM);
+    }
+
+    /**
+     * Has $act meet the ESC on a pad, and keeps what became of it; null when the pad has none.
+     *
+     * @template T
+     *
+     * @param \Closure(Esc, EscState): T $act
+     *
+     * @return T|null
+     */
+    public function withEsc(WorldState $s, int $pad, \Closure $act): mixed
+    {
+        $model = $this->physics->escs[$pad] ?? null;
+        if (null === $model) {
+            return null;
+        }
+        $state = $s->esc($pad);
+        $result = $act(new Esc($pad, $model, $state, $this->escFlash($pad)), $state);
+        $s->putEsc($pad, $state);
+
+        return $result;
     }
 
     /**
      * Moves one thing of the physical world.
      *
-     * @param string $thing cable, pack, props, transmitter, outdoors, tilt, props_declared_off, fault:NAME or bootloader_button
+     * @param string $thing cable, pack, props, transmitter, outdoors, tilt, props_declared_off, fault:NAME swap_motors, mishap:NAME or bootloader_button
      * @param string $to    "1" or "0", or a tilt
      *
      * @throws \InvalidArgumentException for a thing or place there is not
@@ -51,6 +98,8 @@ final readonly class World
                     if ($s->cable !== $on) {
                         $s->cable = $on;
                         ++$s->cableMoves;
+                        $s->opened = false;
+                        $s->escsListen = false;
                         $this->powerMoved($s);
                     }
                     break;
@@ -58,6 +107,7 @@ final readonly class World
                     if ($s->pack !== $on) {
                         $s->pack = $on;
                         $this->powerMoved($s);
+                        $this->escPowerMoved($s);
                     }
                     break;
                 case 'props':
@@ -78,6 +128,9 @@ final readonly class World
                         $this->board($s)->restart();
                     }
                     break;
+                case 'swap_motors':
+                    $s->motorsSwapped = !$s->motorsSwapped;
+                    break;
                 case 'tilt':
                     if (!isset(WorldState::TILTS[$to])) {
                         throw new \InvalidArgumentException("The craft cannot be tilted to “{$to}”; it can lie ".implode(', ', array_keys(WorldState::TILTS)).'.');
@@ -85,6 +138,12 @@ final readonly class World
                     $s->tiltBefore = $s->tilt;
                     $s->tilt = $to;
                     $s->tiltChangedAt = $this->pace->now();
+                    break;
+                case 'mishap:board':
+                    $this->spoilBoard($s);
+                    break;
+                case 'mishap:esc':
+                    $this->spoilEsc($s);
                     break;
                 default:
                     $fault = str_starts_with($thing, 'fault:') ? substr($thing, 6) : '';
@@ -99,19 +158,134 @@ final readonly class World
         });
     }
 
-    /** @return array{place: string, direction: int}|null the motor that turns right now, and which way; +1 clockwise from above */
-    public function turning(WorldState $s): ?array
+    /** @return list<array{pad: int, place: string, direction: int}> the motors that turn right now, and which way; +1 clockwise from above */
+    public function turning(WorldState $s): array
     {
-        if (!$s->pack || $this->pace->now() >= $s->spinUntil || !isset($this->physics->wiredPads[$s->spinPad])) {
-            return null;
-        }
-        foreach ($this->physics->frame->motors as $motor) {
-            if ($motor->place === $this->physics->wiredPads[$s->spinPad]) {
-                return ['place' => $motor->place, 'direction' => $motor->spin];
+        $turning = [];
+        if ($s->pack && $this->pace->now() < $s->spinUntil) {
+            foreach ($this->physics->wiredPads as $pad => $place) {
+                if ((0 === $s->spinPad || $pad === $s->spinPad) && $this->rotor($s, $pad)->turnsAt($this->felt($s, $pad))) {
+                    $turning[] = ['pad' => $pad, 'place' => $place, 'direction' => $this->turns($s, $pad)];
+                }
             }
         }
 
-        return null;
+        return $turning;
+    }
+
+    /** @return list<string> what the flight meets at its motors: those that turn against their props, or not at all */
+    public function driveFaults(WorldState $s): array
+    {
+        $faults = [];
+        foreach ($this->physics->wiredPads as $pad => $place) {
+            if (isset($this->physics->escs[$pad])) {
+                if ($s->pack && EscState::FIRMWARE !== $s->esc($pad)->mode) {
+                    $faults[] = "dead:$place";
+                } elseif ($this->turns($s, $pad) !== $this->physics->frame->at($place)?->spin) {
+                    $faults[] = "backward:$place";
+                }
+            }
+        }
+
+        return $faults;
+    }
+
+    /** What an ESC makes of the driven output, %: with an analogue signal, by the end points it was taught. */
+    public function felt(WorldState $s, int $pad): float
+    {
+        if (!\in_array($s->running['motors.protocol'] ?? '', ['pwm', 'oneshot125'], true)) {
+            return $s->spinPct;
+        }
+        $esc = $s->esc($pad);
+
+        return max(0.0, 100 * (1000 + 10 * $s->spinPct - $esc->lowUs) / ($esc->highUs - $esc->lowUs));
+    }
+
+    /** Which way the motor on a pad turns when driven: its wires, and the direction set in its ESC. */
+    public function turns(WorldState $s, int $pad): int
+    {
+        return ($this->physics->escs[$pad]->turns ?? 1) * ('reversed' === ($s->esc($pad)->settings['direction'] ?? 'normal') ? -1 : 1);
+    }
+
+    /** How the motor on a pad behaves at low output, with whatever ails it or its ESC. */
+    public function rotor(WorldState $s, int $pad): Rotor
+    {
+        $place = $this->physics->wiredPads[$pad] ?? '';
+        $motor = $s->motorsSwapped ? (['front_right' => 'rear_right', 'rear_right' => 'front_right'][$place] ?? $place) : $place;
+        $weak = (\in_array('weak_motor', $s->faults, true) && 'front_right' === $motor) || (\in_array('weak_esc', $s->faults, true) && 'front_right' === $place);
+        $esc = $s->esc($pad);
+
+        return new Rotor($pad, EscState::FIRMWARE === $esc->mode, $weak, $this->physics->maxRpm * $this->physics->restVoltage($s->chargeUsed) / ($this->physics->cells * 3.9));
+    }
+
+    /** Board firmware of a like-named board, as after a file chosen in haste. */
+    private function spoilBoard(WorldState $s): void
+    {
+        $flash = $this->flash();
+        $rest = hash('sha256', 'firmware of another board', true);
+        $flash->write(FirmwareLabel::OFFSET, FirmwareLabel::encode($this->model->hardwareId.'-S', '4.1.2', $rest).$rest);
+        if (WorldState::OFF !== $s->mode) {
+            $this->board($s)->restart();
+        }
+    }
+
+    private function spoilEsc(WorldState $s): void
+    {
+        $pad = array_search('front_left', $this->physics->wiredPads, true);
+        $model = false === $pad ? null : $this->physics->escs[$pad] ?? null;
+        if (false === $pad || null === $model) {
+            return;
+        }
+        $rest = hash('sha256', 'firmware for another layout', true);
+        $this->escFlash($pad)->write(EscLabel::OFFSET, EscLabel::encode(['Withy', '1.4.0', $model->layout.'x', (string) $model->clockMhz, (string) $model->deadTimeNs, '24'], $rest).$rest);
+        if ($s->pack) {
+            $this->withEsc($s, $pad, static fn (Esc $esc) => $esc->start(false));
+        }
+    }
+
+    private function escPowerMoved(WorldState $s): void
+    {
+        $s->tones = [];
+        foreach ($this->physics->escs as $pad => $model) {
+            if (!$s->pack) {
+                $esc = $s->esc($pad);
+                $esc->mode = EscState::OFF;
+                $esc->teaching = '';
+                $s->putEsc($pad, $esc);
+                continue;
+            }
+            $this->withEsc($s, $pad, static fn (Esc $esc) => $esc->start($s->catchPad === $pad));
+        }
+        if ($s->pack) {
+            $s->catchPad = 0;
+            // Powered before anyone spoke over the cable, they took their signal and listen to nothing else.
+            $s->escsListen = $s->opened && $s->cable;
+            $this->teach($s);
+        }
+    }
+
+    /** What analogue ESCs make of the outputs held for them: the upper end as power comes, then the lower. */
+    public function teach(WorldState $s): void
+    {
+        $analogue = \in_array($s->running['motors.protocol'] ?? '', ['pwm', 'oneshot125'], true);
+        foreach ($this->physics->escs as $pad => $model) {
+            $esc = $s->esc($pad);
+            if (EscState::FIRMWARE !== $esc->mode || !$s->pack) {
+                continue;
+            }
+            if ($analogue && 'full' === $s->teach && '' === $esc->teaching) {
+                $esc->teaching = 'high';
+                $esc->highUs = 2000.0;
+                $s->tones[] = 'two rising tones';
+            } elseif ($analogue && 'zero' === $s->teach && 'high' === $esc->teaching) {
+                $esc->teaching = '';
+                $esc->lowUs = 1000.0;
+                $s->tones[] = 'three falling tones';
+            } elseif ('' === $s->teach && [] === $s->tones) {
+                $s->tones[] = 'power-on tone';
+            }
+            $s->putEsc($pad, $esc);
+        }
     }
 
     private function powerMoved(WorldState $s): void
@@ -124,6 +298,7 @@ final readonly class World
         if ($powered && WorldState::OFF === $s->mode) {
             $this->board($s)->powerOn();
         } elseif (!$powered) {
+            $s->teach = '';
             $s->mode = WorldState::OFF;
             $s->running = [];
             $s->stayInBootloader = false;

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Ortholex\Bench\World;
 
+use Ortholex\Bench\Esc\EscState;
+
 /**
  * The physical world around one craft, as plain values: what is plugged, which way it lies, what the board's
  * memory and processor hold. Everything that must survive a restart of Ortholex lives here and in the flash.
@@ -14,6 +16,7 @@ final class WorldState
     public const OFF = 'off';
     public const FIRMWARE = 'firmware';
     public const BOOTLOADER = 'bootloader';
+    public const DEAD = 'dead';
 
     public bool $cable = false;
     public bool $pack = false;
@@ -38,6 +41,9 @@ final class WorldState
     /** @var array<string, float|int|bool|string> settings the processor works with */
     public array $running = [];
 
+    /** @var array<string, float|int|bool|string> features it started with, which UARTs can be given jobs of */
+    public array $started = [];
+
     /** What the processor found in its flash when it started; '' in the bootloader. */
     public string $runningVersion = '';
 
@@ -56,9 +62,47 @@ final class WorldState
     public int $spinPad = 0;
 
     public float $spinUntil = 0.0;
+    public float $spinPct = 0.0;
+
+    /** When the driven outputs last changed, and so since when rpm answers count. */
+    public float $spinSince = 0.0;
+
     public string $mishap = '';
+
+    /** @var array<int|string, mixed> what each ESC holds, by pad; see EscState */
+    public array $escs = [];
+
+    /** Someone on the cable has asked the board who it is. */
+    public bool $opened = false;
+
+    /** The pack came on while the board was linked, so its ESCs listen to it. */
+    public bool $escsListen = false;
+
+    /** The pad whose ESC is to be caught in its bootloader when power comes; 0 for none. */
+    public int $catchPad = 0;
+
+    /** What all outputs are held at while analogue ESCs are taught: '', full or zero. */
+    public string $teach = '';
+
+    /** @var list<string> what was heard on the bench: the tones of the ESCs, newest last */
+    public array $tones = [];
+
+    /** The motors of front right and rear right changed places on the bench. */
+    public bool $motorsSwapped = false;
+
     public float $chargeUsed = 0.05;
     public int $requests = 0;
+    public int $relays = 0;
+
+    public function esc(int $pad): EscState
+    {
+        return EscState::fromMixed($this->escs[$pad] ?? null);
+    }
+
+    public function putEsc(int $pad, EscState $esc): void
+    {
+        $this->escs[$pad] = $esc->toArray();
+    }
 
     /** @return array<string, mixed> */
     public function toArray(): array

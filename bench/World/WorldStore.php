@@ -21,6 +21,11 @@ final readonly class WorldStore
         return "$this->folder/flash.bin";
     }
 
+    public function escFlashPath(int $pad): string
+    {
+        return "$this->folder/esc-$pad.bin";
+    }
+
     /** Reads without waiting for a writer; the file is replaced whole, so it is never seen half-written. */
     public function peek(): WorldState
     {

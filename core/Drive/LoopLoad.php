@@ -13,7 +13,11 @@ use Ortholex\Core\Control\RateFilters;
  */
 final readonly class LoopLoad
 {
-    private const FIXED_US = 68.0;
+    private const FIXED_US = 58.5;
+
+    /** What a build may leave out costs time even while nobody uses it. */
+    private const OPTIONS_US = ['gps' => 4.0, 'overlay' => 3.0, 'sbus' => 1.5, 'ppm' => 1.0];
+
     private const BIQUAD_US = 1.2;
     private const TRACKING_US = 9.0;
     private const RECORDER_US_PER_KHZ = 5.0;
@@ -30,14 +34,15 @@ final readonly class LoopLoad
     /**
      * @param array<string, float|int|bool|string> $settings names of the current catalogue
      * @param int                                  $motors   number of motors
+     * @param list<string>                         $leftOut  what the build leaves out
      */
-    public static function of(array $settings, int $motors, string $processor): self
+    public static function of(array $settings, int $motors, string $processor, array $leftOut = []): self
     {
         $loopHz = (float) (string) ($settings['motors.loop_rate_hz'] ?? '2000');
         $filters = RateFilters::of($settings, $loopHz);
         $biquads = 3 * (\count($filters->ratePath->stages) + \count($filters->dPath->stages) + $motors * \count(RateFilters::orders($settings)));
         $tracking = (int) ($settings['notch.tracking.count'] ?? 0);
-        $us = self::FIXED_US + self::BIQUAD_US * $biquads + ($tracking > 0 ? self::TRACKING_US + 3 * $tracking * self::BIQUAD_US : 0)
+        $us = self::FIXED_US + array_sum(array_diff_key(self::OPTIONS_US, array_flip($leftOut))) + self::BIQUAD_US * $biquads + ($tracking > 0 ? self::TRACKING_US + 3 * $tracking * self::BIQUAD_US : 0)
             + self::RECORDER_US_PER_KHZ * (float) (string) ($settings['recorder.rate_hz'] ?? '0') / $loopHz;
 
         return new self(100 * $us * 1e-6 * $loopHz / (self::CLASSES[$processor] ?? 1.0), $processor);

@@ -7,7 +7,11 @@ namespace Ortholex\Core\Firmware;
 /** What a board says of itself, whether by its firmware or by its bootloader. */
 final readonly class BoardIdentity
 {
-    /** @param string $firmware product, '' when only the bootloader runs */
+    /**
+     * @param string       $firmware product, '' when only the bootloader runs
+     * @param list<string> $leftOut  what the running build leaves out
+     * @param list<string> $sensors  what the firmware found on the board
+     */
     public function __construct(
         public string $hardwareId,
         public string $board,
@@ -19,6 +23,8 @@ final readonly class BoardIdentity
         public string $firmware,
         public ?Version $version,
         public bool $inBootloader,
+        public array $leftOut = [],
+        public array $sensors = [],
     ) {
     }
 }

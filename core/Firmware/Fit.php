@@ -21,6 +21,15 @@ final readonly class Fit
     }
 
     /**
+     * @param self::*      $verdict
+     * @param list<string> $reasons
+     */
+    public static function of(string $verdict, array $reasons): self
+    {
+        return new self($verdict, $reasons);
+    }
+
+    /**
      * @param list<string> $needs what this craft uses and a build may leave out, such as "gps"
      */
     public static function judge(HexImage $image, ?Manifest $manifest, ?BoardIdentity $board, array $needs): self

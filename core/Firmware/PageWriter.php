@@ -4,15 +4,15 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\Firmware;
 
-use Ortholex\Core\Link\BoardClient;
 use Ortholex\Core\Link\LinkError;
+use Ortholex\Core\Link\PageTarget;
 
 /** Writes an image page by page to a bootloader and verifies it by reading back. */
 final readonly class PageWriter
 {
     private const TRIES = 4;
 
-    public function __construct(private BoardClient $client)
+    public function __construct(private PageTarget $client)
     {
     }
 
@@ -74,7 +74,7 @@ final readonly class PageWriter
                         throw $e;
                     }
                     if ($try >= self::TRIES) {
-                        throw FirmwareError::of(\sprintf('The page at 0x%08X was refused %d times over (%s). The flash may be worn there; nothing else was changed, and the board waits in its bootloader.', $address, self::TRIES, rtrim($e->getMessage(), '.')));
+                        throw FirmwareError::of(\sprintf('The page at 0x%08X was refused %d times over (%s). The flash may be worn there; nothing else was changed, and it waits in its bootloader.', $address, self::TRIES, rtrim($e->getMessage(), '.')));
                     }
                 }
             }
@@ -93,7 +93,7 @@ final readonly class PageWriter
         $done = 0;
         foreach ($pages as $address => $bytes) {
             if ($this->client->readFlash($address, \strlen($bytes)) !== $bytes) {
-                throw FirmwareError::of(\sprintf('Read-back differs at page 0x%08X. Write it again; the board waits in its bootloader.', $address));
+                throw FirmwareError::of(\sprintf('Read-back differs at page 0x%08X. Write it again; it waits in its bootloader.', $address));
             }
             $progress(++$done, \count($pages));
         }

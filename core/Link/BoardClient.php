@@ -8,7 +8,7 @@ use Ortholex\Core\Firmware\BoardIdentity;
 use Ortholex\Core\Firmware\Version;
 
 /** Our end of the link: asks, waits, repeats once when an answer was garbled, and turns bytes into values. */
-final class BoardClient
+final class BoardClient implements PageTarget
 {
     private const TIMEOUT_MS = 400;
 
@@ -28,7 +28,7 @@ final class BoardClient
 
         return new BoardIdentity(
             $f[0], $f[1], $f[2], (int) $f[3], (int) $f[4], (int) $f[5], $f[6], $f[7],
-            '' === $f[8] ? null : Version::parse($f[8]), '' === $f[7],
+            '' === $f[8] ? null : Version::parse($f[8]), '' === $f[7], self::words($f[9] ?? ''), self::words($f[10] ?? ''),
         );
     }
 
@@ -105,6 +105,7 @@ final class BoardClient
     /**
      * Drives one output pad gently; the board stops by itself when this is not said again within half a second.
      *
+     * @param int   $pad     0 drives all motors alike
      * @param float $percent 0 stops at once
      *
      * @throws LinkError refused when the motors have no power
@@ -112,6 +113,78 @@ final class BoardClient
     public function spin(int $pad, float $percent): void
     {
         $this->ask(Frame::SPIN, pack('Cg', $pad, $percent), "spin output $pad");
+    }
+
+    /**
+     * Hands bytes to the ESC on an output pad and gives back what it sent; '' when it stayed silent.
+     *
+     * @throws LinkError refused when the ESCs have no power or were powered before the link
+     */
+    public function relay(int $pad, string $bytes): string
+    {
+        return $this->ask(Frame::RELAY, \chr($pad).$bytes, "speak to the ESC on output $pad", 900);
+    }
+
+    /** Has the ESC on a pad held in its bootloader when it is powered next. @throws LinkError */
+    public function catchEsc(int $pad): void
+    {
+        $this->ask(Frame::CATCH_ESC, \chr($pad), "catch the ESC on output $pad");
+    }
+
+    /**
+     * One step of teaching analogue ESCs their end points.
+     *
+     * @param string $step full, zero or end
+     *
+     * @throws LinkError refused when the step would spin the motors
+     */
+    public function teach(string $step): void
+    {
+        $this->ask(Frame::TEACH, $step, "hold all outputs at $step");
+    }
+
+    /**
+     * What the ESC on a pad answered on the signal wire since the outputs last changed.
+     *
+     * @return array{erpm: list<int>, errors_pct: float} electrical revolutions per minute, newest last; 0 where the rotor stood
+     *
+     * @throws LinkError refused when rpm feedback is off or the ESC cannot
+     */
+    public function rpm(int $pad): array
+    {
+        $bytes = $this->ask(Frame::RPM, \chr($pad), "read the rpm of output $pad");
+        /** @var array{errors: float}|false $head */
+        $head = \strlen($bytes) < 4 ? false : unpack('gerrors', $bytes);
+        if (false === $head) {
+            throw LinkError::refused('read rpm', 'its answer is too short');
+        }
+        /** @var array<int, int>|false $erpm */
+        $erpm = \strlen($bytes) >= 8 ? unpack('V*', $bytes, 4) : [];
+
+        return ['erpm' => array_values(false === $erpm ? [] : $erpm), 'errors_pct' => $head['errors']];
+    }
+
+    /**
+     * A burst of raw gyro samples of one axis.
+     *
+     * @param int $axis 0 roll, 1 pitch, 2 yaw
+     *
+     * @return array{list<float>, float} deg/s, and samples per second
+     *
+     * @throws LinkError
+     */
+    public function gyroBurst(int $axis): array
+    {
+        $bytes = $this->ask(Frame::GYRO_BURST, \chr($axis), 'record the gyro', 2500);
+        /** @var array{hz: float}|false $head */
+        $head = \strlen($bytes) < 4 ? false : unpack('ghz', $bytes);
+        /** @var array<int, int>|false $raw */
+        $raw = \strlen($bytes) >= 6 ? unpack('v*', $bytes, 4) : false;
+        if (false === $head || false === $raw) {
+            throw LinkError::refused('record the gyro', 'its answer is too short');
+        }
+
+        return [array_map(static fn (int $v): float => ($v > 32767 ? $v - 65536 : $v) / 16.4, array_values($raw)), $head['hz']];
     }
 
     /** @throws LinkError */
@@ -163,6 +236,12 @@ final class BoardClient
                 }
             }
         }
+    }
+
+    /** @return list<string> */
+    private static function words(string $field): array
+    {
+        return array_values(array_filter(explode(',', $field), static fn (string $w): bool => '' !== $w));
     }
 
     private function ask(int $kind, string $payload, string $words, int $timeoutMs = self::TIMEOUT_MS): string

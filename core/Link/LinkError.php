@@ -22,8 +22,29 @@ final class LinkError extends \RuntimeException
         return new self("The board did not answer “{$request}” within $ms ms. Check that it has power and is not restarting.", false, false);
     }
 
+    public static function dead(): self
+    {
+        return new self('The board has power but does not answer. A cable that only charges looks like this, and so does firmware of another board: press the board\'s bootloader button (bench strip, under Faults), link again, and write an image that fits.', false, false);
+    }
+
+    /**
+     * @param list<string> $failed places
+     * @param list<string> $done   places
+     */
+    public static function escsLeft(array $failed, array $done, int $tries): self
+    {
+        $words = static fn (array $places): string => str_replace('_', ' ', implode(', ', array_filter($places, 'is_string')));
+
+        return new self(ucfirst($words($failed))." did not acknowledge, asked $tries times".([] === $done ? '' : '; '.$words($done).(1 === \count($done) ? ' is' : ' are').' done').'. Suspect the signal wire or the ESC itself: check the joint, take the pack off and on, and commit again. What is left stays staged.', false, false);
+    }
+
     public static function refused(string $request, string $why): self
     {
         return new self("The board refused “{$request}”: $why.", false, true);
+    }
+
+    public static function escSilent(int $pad, string $request, int $tries): self
+    {
+        return new self("The ESC on output $pad did not acknowledge “{$request}”, asked ".(1 === $tries ? 'once' : "$tries times").'.', false, false);
     }
 }

@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\Settings;
 
+use Ortholex\Core\Airframe\AirframeError;
+use Ortholex\Core\Airframe\Frame;
+use Ortholex\Core\Airframe\Mixer;
 use Ortholex\Core\Control\Feel;
 use Ortholex\Core\Control\FeelError;
 use Ortholex\Core\Drive\LoopLoad;
@@ -15,10 +18,11 @@ final readonly class Consistency
 {
     /**
      * @param array<string, float|int|bool|string> $settings
+     * @param list<string>                         $leftOut what the running build leaves out
      *
      * @return list<Clash>
      */
-    public static function of(array $settings, Version $version, int $motors, string $processor): array
+    public static function of(array $settings, Version $version, int $motors, string $processor, array $leftOut = []): array
     {
         $s = Migration::between(Catalogue::loam(), $settings, $version, Version::parse(Catalogue::CURRENT))->settings;
         $clashes = [];
@@ -58,10 +62,21 @@ final readonly class Consistency
                 $clashes[] = new Clash(Clash::REFUSE, "channel.$c.middle_us", "The span of $c must rise from low through middle to high.");
             }
         }
+        foreach ($s as $name => $value) {
+            $need = 1 === preg_match('~^uart\.(\w+)\.role$~', $name) ? CommitPlan::NEEDS[(string) $value] ?? null : null;
+            if (null !== $need && ($s[$need[0]] ?? null) !== $need[1]) {
+                $clashes[] = new Clash(Clash::REFUSE, $need[0], "A UART has the job “{$value}”, which needs {$need[0]} to be ".(true === $need[1] ? 'on' : "“{$need[1]}”").'.');
+            }
+        }
+        try {
+            Mixer::of(Frame::of($s));
+        } catch (AirframeError $e) {
+            $clashes[] = new Clash(Clash::REFUSE, 'frame.layout', $e->getMessage());
+        }
         if ($number('pack.land_now_cell_v') >= $number('pack.warn_cell_v')) {
             $clashes[] = new Clash(Clash::WARN, 'pack.land_now_cell_v', 'The land-now level is not below the warning level, so there is no warning.');
         }
-        $load = LoopLoad::of($s, $motors, $processor);
+        $load = LoopLoad::of($s, $motors, $processor, $leftOut);
         if ($load->percent > LoopLoad::WARN_PCT) {
             $refuse = $load->percent > LoopLoad::REFUSE_PCT;
             $clashes[] = new Clash($refuse ? Clash::REFUSE : Clash::WARN, 'motors.loop_rate_hz', \sprintf('Loop load would be %.0f %%%s.', $load->percent, $refuse ? '; above 95 % the loop misses its beat' : ''));

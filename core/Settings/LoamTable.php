@@ -11,6 +11,7 @@ namespace Ortholex\Core\Settings;
 final readonly class LoamTable
 {
     private const AXES = ['roll', 'pitch', 'yaw'];
+    private const UARTS = ['1' => 'UART 1', '2' => 'UART 2', '3' => 'UART 3', '4' => 'UART 4', '5' => 'UART 5', '6' => 'UART 6', 'software_1' => 'Software UART 1', 'software_2' => 'Software UART 2'];
 
     /** @return list<Setting> */
     public static function rows(): array
@@ -90,7 +91,7 @@ final readonly class LoamTable
             self::choice('props.direction', 'Prop direction', 'motors', 'props_in', ['props_in', 'props_out'], 'At the nose the blades sweep inward, or outward.'),
         ];
         for ($pad = 1; $pad <= 8; ++$pad) {
-            $rows[] = self::choice("pad.$pad.drives", "Output pad $pad drives", 'motors', 'none', ['none', 'front_right', 'rear_right', 'rear_left', 'front_left', 'right', 'left', 'camera_tilt'], 'Which motor or servo hangs on this pad.', true);
+            $rows[] = self::choice("pad.$pad.drives", "Output pad $pad drives", 'motors', 'none', ['none', ...EscTable::PLACES, 'camera_tilt'], 'Which motor or servo hangs on this pad.', true);
         }
 
         return $rows;
@@ -103,6 +104,16 @@ final readonly class LoamTable
         foreach (self::AXES as $axis) {
             $rows[] = self::number("mounting.{$axis}_deg", "Mounting, $axis", 'frame', 'deg', 0.0, -180, 180, 1, 'Rotation of the board against the craft.', true);
         }
+        foreach (['roll', 'pitch'] as $axis) {
+            $rows[] = self::number("level.{$axis}_deg", "Level, $axis", 'frame', 'deg', 0.0, -10, 10, 0.1, 'What the board reads while the craft lies level, taken off; found by level calibration.');
+        }
+        $rows[] = self::number('frame.diagonal_mm', 'Diagonal', 'frame', 'mm', 220.0, 40, 2000, 1, 'Motor centre to the motor centre across; of a stretched frame, of the diagonal too.', true);
+        $rows[] = self::number('frame.stretch', 'Length over width', 'frame', '', 1.3, 0.5, 2.5, 0.01, 'Of a stretched frame: how much longer the motors stand apart than wide.', true);
+        foreach (EscTable::PLACES as $place) {
+            $words = str_replace('_', ' ', $place);
+            $rows[] = self::number("arm.$place.forward_mm", ucfirst($words).' motor, forward', 'frame', 'mm', 0.0, -1000, 1000, 1, 'Of a custom frame: how far ahead of the middle this motor sits; forward and right both zero for none.', true);
+            $rows[] = self::number("arm.$place.right_mm", ucfirst($words).' motor, to the right', 'frame', 'mm', 0.0, -1000, 1000, 1, 'Of a custom frame: how far to the right of the middle this motor sits.', true);
+        }
 
         return $rows;
     }
@@ -111,10 +122,11 @@ final readonly class LoamTable
     private static function wiring(): array
     {
         $rows = [];
-        for ($uart = 1; $uart <= 6; ++$uart) {
-            $rows[] = self::choice("uart.$uart.role", "UART $uart, job", 'wiring', 'none', ['none', 'receiver', 'gps', 'telemetry', 'video', 'recorder', 'overlay'], 'What hangs on this serial port.', true);
-            $rows[] = self::choice("uart.$uart.baud", "UART $uart, rate", 'wiring', '115200', ['9600', '19200', '38400', '57600', '100000', '115200', '230400', '420000'], 'Both ends must use the same.', true, 'baud');
-            $rows[] = self::flag("uart.$uart.inverted", "UART $uart, inverted", 'wiring', false, 'For protocols that idle low.', true);
+        foreach (self::UARTS as $uart => $words) {
+            $rows[] = self::choice("uart.$uart.role", "$words, job", 'wiring', 'none', ['none', 'receiver', 'gps', 'telemetry', 'video', 'recorder', 'overlay'], 'What hangs on this serial port.', true);
+            $rows[] = self::choice("uart.$uart.baud", "$words, rate", 'wiring', '115200', ['9600', '19200', '38400', '57600', '100000', '115200', '230400', '420000'], 'Both ends must use the same.', true, 'baud');
+            $rows[] = self::flag("uart.$uart.inverted", "$words, inverted", 'wiring', false, 'For protocols that idle low.', true);
+            $rows[] = self::flag("uart.$uart.half_duplex", "$words, half-duplex", 'wiring', false, 'Both directions on the transmit pad, one after the other.', true);
         }
 
         return $rows;
@@ -155,6 +167,9 @@ final readonly class LoamTable
     {
         return [
             self::flag('location.enabled', 'Location', 'aids', false, 'Position from a GPS receiver.', true),
+            self::flag('telemetry.enabled', 'Telemetry', 'aids', false, 'Voltage, link and position sent back to the radio.', true),
+            self::flag('video.enabled', 'Video transmitter control', 'aids', false, 'Channel and power set over a serial port.', true),
+            self::choice('recorder.kind', 'Recorder', 'aids', 'flash', ['none', 'flash', 'serial'], 'Where flight logs go: the memory on the board, or a recorder on a serial port.', true),
             self::flag('overlay.enabled', 'Overlay', 'aids', false, 'Figures on the video picture.', true),
             self::whole('location.least_satellites', 'Satellites for home', 'aids', 8, 5, 20, 'Home is not set with fewer.'),
             self::choice('recorder.rate_hz', 'Recorder rate', 'aids', '2000', ['500', '1000', '2000', '4000'], 'Samples per second in the flight log.', false, 'Hz'),

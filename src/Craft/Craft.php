@@ -9,6 +9,7 @@ use Doctrine\ORM\Mapping as ORM;
 use Ortholex\Core\Firmware\BoardIdentity;
 use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\Settings\Catalogue;
+use Ortholex\Core\Settings\EscTable;
 
 /** One aircraft, and what was last known of its board. */
 #[ORM\Entity]
@@ -60,6 +61,34 @@ class Craft
     #[ORM\Column(nullable: true)]
     public ?int $linkedSince = null;
 
+    /** @var list<string> what the running build leaves out */
+    #[ORM\Column(type: Types::JSON)]
+    public array $leftOut = [];
+
+    /** @var list<string> */
+    #[ORM\Column(type: Types::JSON)]
+    public array $sensors = [];
+
+    /** @var array<int, array<string, mixed>> what each ESC said of itself, by output pad: identity or silent, and how the last write was acknowledged */
+    #[ORM\Column(type: Types::JSON)]
+    public array $escs = [];
+
+    /** Which state of power the ESCs were last read in. */
+    #[ORM\Column(nullable: true)]
+    public ?int $escsSince = null;
+
+    /** Why no ESC could be reached; '' when they were. */
+    #[ORM\Column(length: 500)]
+    public string $escsProblem = '';
+
+    /** @var list<string> what must be done again after work on the craft: esc_calibration, esc_settings */
+    #[ORM\Column(type: Types::JSON)]
+    public array $redo = [];
+
+    /** @var array{parts?: list<string>, wires?: list<array{string, string}>, bridged?: list<string>} drawn on sheet 13 */
+    #[ORM\Column(type: Types::JSON)]
+    public array $wires = [];
+
     /** @param list<string> $uses what a firmware build must not leave out */
     public function __construct(
         #[ORM\Column(unique: true)]
@@ -87,6 +116,26 @@ class Craft
         return Version::parse($this->version ?? Catalogue::CURRENT);
     }
 
+    /**
+     * What the board holds was read anew; what its ESCs hold follows them to their places.
+     *
+     * @param array<string, float|int|bool|string> $board
+     */
+    public function takeBoard(array $board): void
+    {
+        $this->settings = $board + array_filter(EscTable::underPadMap($this->settings, $board), EscTable::owns(...), \ARRAY_FILTER_USE_KEY);
+    }
+
+    public function mustRedo(string ...$things): void
+    {
+        $this->redo = array_values(array_unique([...$this->redo, ...$things]));
+    }
+
+    public function redone(string $thing): void
+    {
+        $this->redo = array_values(array_diff($this->redo, [$thing]));
+    }
+
     public function recognise(BoardIdentity $i): void
     {
         $this->hardwareId = $i->hardwareId;
@@ -100,6 +149,8 @@ class Craft
         if (!$i->inBootloader) {
             $this->firmware = $i->firmware;
             $this->version = $i->version?->toString();
+            $this->leftOut = $i->leftOut;
+            $this->sensors = $i->sensors;
         }
     }
 
@@ -107,7 +158,7 @@ class Craft
     {
         return null === $this->hardwareId ? null : new BoardIdentity(
             $this->hardwareId, $this->board ?? '', $this->processor ?? '', $this->flashFrom, $this->flashEnd, $this->pageBytes,
-            $this->serial ?? '', $this->firmware ?? '', null === $this->version ? null : Version::parse($this->version), $this->inBootloader,
+            $this->serial ?? '', $this->firmware ?? '', null === $this->version ? null : Version::parse($this->version), $this->inBootloader, $this->leftOut, $this->sensors,
         );
     }
 }

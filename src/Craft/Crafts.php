@@ -28,7 +28,7 @@ final readonly class Crafts
      */
     public function glance(string $slug): Craft
     {
-        $row = $this->entities->getConnection()->fetchAssociative('SELECT id, name, board, firmware, version, linked_since, in_bootloader FROM craft WHERE slug = ?', [$slug]);
+        $row = $this->entities->getConnection()->fetchAssociative('SELECT id, name, board, firmware, version, linked_since, escs_since, in_bootloader FROM craft WHERE slug = ?', [$slug]);
         if (false === $row) {
             throw new NotFoundHttpException("There is no craft “{$slug}” in the Workshop.");
         }
@@ -39,6 +39,7 @@ final readonly class Crafts
         $craft->firmware = $text('firmware');
         $craft->version = $text('version');
         $craft->linkedSince = is_numeric($row['linked_since']) ? (int) $row['linked_since'] : null;
+        $craft->escsSince = is_numeric($row['escs_since']) ? (int) $row['escs_since'] : null;
         $craft->inBootloader = (bool) $row['in_bootloader'];
 
         return $craft;

@@ -5,10 +5,13 @@ declare(strict_types=1);
 namespace Ortholex\App\Craft;
 
 use Doctrine\ORM\EntityManagerInterface;
+use Ortholex\App\Esc\Escs;
+use Ortholex\App\Frame\Frames;
 use Ortholex\App\Record\Snapshot;
 use Ortholex\App\Record\Staging;
 use Ortholex\App\Shell\SheetController;
 use Ortholex\Core\Settings\Catalogue;
+use Ortholex\Core\Wiring\BoardPads;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Attribute\AsController;
@@ -17,7 +20,7 @@ use Symfony\Component\Routing\Attribute\Route;
 #[AsController]
 final class IdentityController extends SheetController
 {
-    public function __construct(private readonly LinkService $links, private readonly Worlds $worlds, private readonly EntityManagerInterface $entities, private readonly Catalogue $catalogue)
+    public function __construct(private readonly LinkService $links, private readonly Worlds $worlds, private readonly EntityManagerInterface $entities, private readonly Catalogue $catalogue, private readonly Escs $escs, private readonly Frames $frames)
     {
     }
 
@@ -30,11 +33,25 @@ final class IdentityController extends SheetController
         foreach ($craft->settings as $name => $value) {
             $different += isset($defaults[$name]) && !Staging::same($defaults[$name], $value) ? 1 : 0;
         }
+        $state = $this->worlds->of($craft)->store->peek();
         $snapshots = $this->entities->getRepository(Snapshot::class)->findBy(['craft' => $craft], ['id' => 'ASC']);
 
         return $this->show($craft, '11', 'Craft/identity.html.twig', new IdentityView(
-            $this->links->isLinked($craft), $different, \count($snapshots), [] === $snapshots ? null : $snapshots[0]->takenAt->format('Y-m-d H:i'), $this->worlds->of($craft)->physics->frame,
+            $this->links->isLinked($craft), $different, \count($snapshots), [] === $snapshots ? null : $snapshots[0]->takenAt->format('Y-m-d H:i'), $this->frames->of($craft),
+            $state->cable, $state->pack, $this->escs->isRead($craft), Escs::identities($craft), array_flip(Escs::pads($craft->settings)), $craft->escsProblem, $this->rails($craft),
         ));
+    }
+
+    /** @return list<array{label: string, alive: bool, when: string}> */
+    private function rails(Craft $craft): array
+    {
+        $state = $this->worlds->of($craft)->store->peek();
+        $rails = [];
+        foreach (BoardPads::of($craft->hardwareId ?? '')?->rails() ?? [] as $rail) {
+            $rails[] = ['label' => $rail->label, 'alive' => $state->pack || ($state->cable && $rail->aliveOnUsb), 'when' => $rail->aliveOnUsb ? 'alive on USB' : 'alive on pack only'];
+        }
+
+        return $rails;
     }
 
     #[Route('/craft/{slug}/link', name: 'link', methods: ['POST'])]

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\App\Craft;
 
 use Doctrine\ORM\EntityManagerInterface;
+use Ortholex\App\Esc\Escs;
 use Ortholex\App\Record\Snapshot;
 use Ortholex\Core\Link\BoardState;
 use Ortholex\Core\Link\LinkError;
@@ -14,7 +15,7 @@ final readonly class LinkService
 {
     private const BOOT_MS = 3000;
 
-    public function __construct(private Worlds $worlds, private EntityManagerInterface $entities)
+    public function __construct(private Worlds $worlds, private EntityManagerInterface $entities, private Escs $escs)
     {
     }
 
@@ -32,10 +33,17 @@ final readonly class LinkService
             throw LinkError::cableOut();
         }
         $client = $this->worlds->client($craft);
-        $identity = $client->awaitIdentity(self::BOOT_MS);
+        try {
+            $identity = $client->awaitIdentity(self::BOOT_MS);
+        } catch (LinkError $e) {
+            throw $e->lost ? $e : LinkError::dead();
+        }
         $craft->recognise($identity);
         if (!$identity->inBootloader) {
-            $craft->settings = $client->readSettings();
+            $craft->takeBoard($client->readSettings());
+            if ($world->pack) {
+                $this->escs->read($craft);
+            }
         }
         $craft->linkedSince = $this->worlds->of($craft)->store->peek()->cableMoves;
         $snapshot = null;
@@ -45,6 +53,22 @@ final readonly class LinkService
         $this->entities->flush();
 
         return $snapshot;
+    }
+
+    /**
+     * Reads the ESCs, which answer once the pack is on; the first time, they go into a snapshot of their own.
+     *
+     * @throws LinkError when the craft is not linked
+     */
+    public function readEscs(Craft $craft): void
+    {
+        $this->demandLinked($craft);
+        $first = [] === $craft->escs;
+        $this->escs->read($craft);
+        if ($first && [] !== $craft->escs) {
+            $this->snapshot($craft, 'ESCs as first found', true);
+        }
+        $this->entities->flush();
     }
 
     public function letGo(Craft $craft): void

@@ -17,7 +17,9 @@ use Ortholex\App\Work\JobProgress;
 use Ortholex\Core\Firmware\FirmwareError;
 use Ortholex\Core\Firmware\PageWriter;
 use Ortholex\Core\Firmware\Version;
+use Ortholex\Core\Link\LinkError;
 use Ortholex\Core\Settings\Catalogue;
+use Ortholex\Core\Settings\EscTable;
 use Ortholex\Core\Settings\Fate;
 use Ortholex\Core\Settings\Migration;
 
@@ -65,7 +67,7 @@ final readonly class FlashHandler implements JobHandler
 
         if (!$identity->inBootloader) {
             $progress->at(0.01, 'taking a snapshot of all settings');
-            $craft->settings = $client->readSettings();
+            $craft->takeBoard($client->readSettings());
             $this->links->snapshot($craft, 'Before flashing '.($item->manifest?->version->toString() ?? 'an image from disk'), true);
             $this->entities->flush();
             $progress->at(0.02, 'entering the bootloader');
@@ -93,7 +95,11 @@ final readonly class FlashHandler implements JobHandler
         }
         $progress->at(0.93, 'restarting the board');
         $client->run();
-        $identity = $client->awaitIdentity(self::BOOT_MS);
+        try {
+            $identity = $client->awaitIdentity(self::BOOT_MS);
+        } catch (LinkError $e) {
+            throw $e->lost ? $e : FirmwareError::of('The image was written and verified, but the board does not answer: it is firmware of another board. Press the board\'s bootloader button (bench strip, under Faults), link, and write an image that fits. The snapshot of before is kept.');
+        }
         if ($identity->inBootloader || null === $identity->version) {
             throw FirmwareError::of('The board is still in its bootloader: the image was written and verified, but it does not start on this board. Write an image that fits.');
         }
@@ -102,7 +108,7 @@ final readonly class FlashHandler implements JobHandler
             throw FirmwareError::of('The board answers with version '.$identity->version->toString().' instead of '.$item->manifest->version->toString().'.');
         }
         $progress->at(0.95, 'returning the settings');
-        $craft->settings = $client->readSettings();
+        $craft->takeBoard($client->readSettings());
         $craft->linkedSince = $this->worlds->of($craft)->store->peek()->cableMoves;
         $report = $keep ? $this->returnSettings($craft, $identity->version) : $this->noteWipe($craft, $identity->version);
         $this->entities->flush();
@@ -117,7 +123,7 @@ final readonly class FlashHandler implements JobHandler
         if (null === $snapshot || '' === $snapshot->version) {
             return ['report' => [], 'note' => 'No snapshot of before was found, so the settings are the firmware\'s defaults.'];
         }
-        $migration = Migration::between($this->catalogue, $snapshot->settings, Version::parse($snapshot->version), $now);
+        $migration = Migration::between($this->catalogue, EscTable::without($snapshot->settings), Version::parse($snapshot->version), $now);
         $changes = [];
         foreach ($migration->settings as $name => $value) {
             if (!isset($craft->settings[$name]) || $craft->settings[$name] !== $value) {

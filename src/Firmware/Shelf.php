@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Firmware;
 
+use Ortholex\Core\Esc\EscManifest;
 use Ortholex\Core\Firmware\BoardIdentity;
 use Ortholex\Core\Firmware\FirmwareError;
 use Ortholex\Core\Firmware\Fit;
@@ -21,6 +22,35 @@ final readonly class Shelf
     public function folder(): string
     {
         return "$this->dataFolder/shelf";
+    }
+
+    public function escFolder(): string
+    {
+        return "$this->dataFolder/shelf-escs";
+    }
+
+    /** @return list<EscShelfItem> newest version first, then by switching frequency */
+    public function escItems(): array
+    {
+        $items = [];
+        foreach (glob($this->escFolder().'/*.json') ?: [] as $path) {
+            $data = json_decode((string) file_get_contents($path), true);
+            $items[] = new EscShelfItem(basename($path, '.json'), substr($path, 0, -4).'hex', EscManifest::fromArray(\is_array($data) ? $data : []));
+        }
+        usort($items, static fn (EscShelfItem $a, EscShelfItem $b): int => [$b->manifest->product, 0] <=> [$a->manifest->product, 0] ?: $b->manifest->version->compare($a->manifest->version) ?: [$a->manifest->switchingKhz, $a->name] <=> [$b->manifest->switchingKhz, $b->name]);
+
+        return $items;
+    }
+
+    /** @throws FirmwareError when there is none */
+    public function escItem(string $name): EscShelfItem
+    {
+        foreach ($this->escItems() as $item) {
+            if ($item->name === $name) {
+                return $item;
+            }
+        }
+        throw FirmwareError::of("There is no ESC image “{$name}” on the shelf.");
     }
 
     /** @return list<ShelfItem> newest version first, then by board */

@@ -54,7 +54,7 @@ final readonly class FlyHandler implements JobHandler
         try {
             $flown = $simulator->fly(
                 FlightCard::fly($card, $seconds, $world->physics->receiverHz, $simulator->hoverThrottle(), $seed),
-                $settings, $seconds, $seed + 7, $state->faults, $stream, $head,
+                $settings, $seconds, $seed + 7, [...$state->faults, ...$world->driveFaults($state)], $stream, $head,
                 static function (float $share) use ($progress, $seconds): bool {
                     $progress->at(0.6 * $share, \sprintf('in the air, %.0f of %d s', $share * $seconds, $seconds));
 
@@ -62,14 +62,15 @@ final readonly class FlyHandler implements JobHandler
                 },
             );
             fclose($stream);
-            if (!$flown) {
+            if (FlightSimulator::STOPPED === $flown) {
                 throw new JobCancelled('The flight was called back; no log was kept.');
             }
-            $log = $this->import->import($job->craft, $path, FlightCard::CARDS[$card], $progress, 0.6);
+            $crashed = FlightSimulator::CRASHED === $flown;
+            $log = $this->import->import($job->craft, $path, FlightCard::CARDS[$card].($crashed ? ', ended on the ground' : ''), $progress, 0.6);
         } finally {
             @unlink($path);
         }
 
-        return ['log' => $log->id, 'code' => $log->code];
+        return ['log' => $log->id, 'code' => $log->code, 'crashed' => $crashed];
     }
 }

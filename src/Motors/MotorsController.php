@@ -76,7 +76,7 @@ final class MotorsController extends SheetController
 
         return $this->show($craft, '15', 'Motors/motors.html.twig', new MotorsView(
             $frame, $pads, $shown, $set, $check, $check->inWords($set), $next, $check->isComplete() && $check->drives !== array_intersect_key($set, $check->drives), $missing, $linked, $state->pack, $state->propsDeclaredOff,
-            $timing, $loopHz, LoopLoad::of($preview, \count($frame->motors), $craft->processor ?? 'F4')->percent, $fields, $craft->settings, $this->staging->of($craft),
+            $timing, $loopHz, LoopLoad::of($preview, \count($frame->motors), $craft->processor ?? 'F4', $craft->leftOut)->percent, $fields, $craft->settings, $this->staging->of($craft),
         ));
     }
 

@@ -8,11 +8,16 @@ use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Craft\Craft;
 use Ortholex\App\Craft\LinkService;
 use Ortholex\App\Craft\Worlds;
+use Ortholex\App\Esc\Escs;
+use Ortholex\App\Frame\Frames;
 use Ortholex\Core\Link\BoardClient;
+use Ortholex\Core\Link\EscClient;
 use Ortholex\Core\Link\LinkError;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Settings\Clash;
+use Ortholex\Core\Settings\CommitPlan;
 use Ortholex\Core\Settings\Consistency;
+use Ortholex\Core\Settings\EscTable;
 use Ortholex\Core\Settings\SettingError;
 
 /** The second half of the one road: to the craft over the link, read back, into the change record. */
@@ -26,6 +31,8 @@ final readonly class Commit
         private Catalogue $catalogue,
         private LinkService $links,
         private Worlds $worlds,
+        private Escs $escs,
+        private Frames $frames,
     ) {
     }
 
@@ -40,7 +47,10 @@ final readonly class Commit
             throw SettingError::at('tray', 'nothing is staged');
         }
         $this->links->demandLinked($craft);
-        foreach (Consistency::of($this->staging->preview($craft), $craft->version(), \count($this->worlds->of($craft)->physics->frame->motors), $craft->processor ?? 'F4') as $clash) {
+        if ([] !== array_filter($changes, EscTable::owns(...), \ARRAY_FILTER_USE_KEY) && !$this->escs->isRead($craft)) {
+            throw LinkError::refused('write to the ESCs', 'they do not answer now. Connect the flight pack while the board is linked; if it was on before, take it off and on again');
+        }
+        foreach (Consistency::of($this->staging->preview($craft), $craft->version(), \count(($this->frames->staged($craft) ?? $this->frames->of($craft))->motors), $craft->processor ?? 'F4', $craft->leftOut) as $clash) {
             if (Clash::REFUSE === $clash->weight) {
                 throw SettingError::at($clash->setting, rtrim(lcfirst($clash->text), '.'));
             }
@@ -59,16 +69,23 @@ final readonly class Commit
     public function apply(Craft $craft, array $changes, string $what, string $reason): ChangeEntry
     {
         $client = $this->worlds->client($craft);
-        $before = $craft->settings;
+        $forEscs = array_filter($changes, EscTable::owns(...), \ARRAY_FILTER_USE_KEY);
+        $forBoard = array_diff_key($changes, $forEscs);
+        $before = EscTable::underPadMap($craft->settings, array_merge($craft->settings, $forBoard));
         $failure = null;
+        $written = [];
         try {
-            $this->write($craft, $client, $changes);
+            if ([] !== $forBoard) {
+                $this->write($craft, $client, $forBoard);
+            }
         } catch (LinkError $e) {
             $failure = $e;
         }
-        $written = [];
         try {
-            $craft->settings = $client->readSettings();
+            $craft->takeBoard($client->readSettings());
+            if ([] !== $forEscs && null === $failure) {
+                $failure = $this->toEscs($craft, $forEscs);
+            }
         } catch (LinkError $e) {
             // Nothing more can be known: what was not kept on the board is gone with its power, so nothing counts as written.
             throw $failure ?? $e;
@@ -95,18 +112,32 @@ final readonly class Commit
         return $entry;
     }
 
+    /**
+     * The board first, so that an ESC is found at the place its pad now drives.
+     *
+     * @param array<string, float|int|bool|string> $changes
+     */
+    private function toEscs(Craft $craft, array $changes): ?LinkError
+    {
+        $failed = $this->escs->write($craft, $changes);
+        $this->escs->read($craft);
+        $asked = array_values(array_unique(array_map(static fn (string $name): string => EscTable::parts($name)[0], array_keys($changes))));
+
+        return [] === $failed ? null : LinkError::escsLeft($failed, array_values(array_diff($asked, $failed)), EscClient::TRIES);
+    }
+
     /** @param array<string, float|int|bool|string> $changes */
     private function write(Craft $craft, BoardClient $client, array $changes): void
     {
-        $restart = false;
-        foreach ($changes as $name => $value) {
-            $client->writeSetting($name, $value);
-            $restart = $restart || $this->catalogue->get($name, $craft->version())->restart;
-        }
-        $client->keepSettings();
-        if ($restart) {
-            $client->restart();
-            $client->awaitIdentity(self::BOOT_MS);
+        foreach (CommitPlan::of($changes, $this->catalogue, $craft->version())->rounds as $round) {
+            foreach ($round['changes'] as $name => $value) {
+                $client->writeSetting($name, $value);
+            }
+            $client->keepSettings();
+            if ($round['restart']) {
+                $client->restart();
+                $client->awaitIdentity(self::BOOT_MS);
+            }
         }
     }
 }

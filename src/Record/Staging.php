@@ -7,6 +7,7 @@ namespace Ortholex\App\Record;
 use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Craft\Craft;
 use Ortholex\Core\Settings\Catalogue;
+use Ortholex\Core\Settings\EscTable;
 use Ortholex\Core\Settings\SettingError;
 
 /** The first half of the one road that settings change by: checked, then staged. */
@@ -33,9 +34,10 @@ final readonly class Staging
             $checked[$name] = $this->catalogue->get($name, $craft->version())->check($value, $craft->version());
         }
         $staged = $this->entitiesOf($craft);
+        $base = EscTable::underPadMap($craft->settings, array_merge($craft->settings, $this->of($craft), $checked));
         foreach ($checked as $name => $value) {
             $old = $staged[$name] ?? null;
-            if (self::same($value, $craft->settings[$name])) {
+            if (self::same($value, $base[$name] ?? $craft->settings[$name])) {
                 if (null !== $old) {
                     $this->entities->remove($old);
                 }
@@ -68,7 +70,15 @@ final readonly class Staging
     /** @return array<string, float|int|bool|string> the craft's settings as they would be after Commit */
     public function preview(Craft $craft): array
     {
-        return array_merge($craft->settings, array_intersect_key($this->of($craft), $craft->settings));
+        $staged = array_intersect_key($this->of($craft), $craft->settings);
+
+        return array_merge(EscTable::underPadMap($craft->settings, array_merge($craft->settings, $staged)), $staged);
+    }
+
+    /** @return array<string, float|int|bool|string> what each setting is changed from: an ESC goes with its pad, wherever that is staged to drive */
+    public function base(Craft $craft): array
+    {
+        return EscTable::underPadMap($craft->settings, array_merge($craft->settings, $this->of($craft)));
     }
 
     public static function same(float|int|bool|string $a, float|int|bool|string $b): bool

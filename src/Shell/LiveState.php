@@ -28,7 +28,7 @@ final readonly class LiveState
         $jobs = $this->jobs->of($craft);
         $flashing = false;
         foreach ($jobs as $job) {
-            $flashing = $flashing || ('flash' === $job->kind && $job->isOpen());
+            $flashing = $flashing || (\in_array($job->kind, ['flash', 'flash-escs'], true) && $job->isOpen());
         }
         // While a flash holds the link, others keep off it.
         $state = $linked && !$flashing ? $this->links->state($craft) : null;
@@ -38,9 +38,10 @@ final readonly class LiveState
             'bench' => [
                 'cable' => $s->cable, 'pack' => $s->pack, 'props' => $s->props, 'transmitter' => $s->transmitter, 'outdoors' => $s->outdoors, 'tilt' => $s->tilt,
                 'pack_v' => null === $volts ? null : round($volts, 2), 'props_declared_off' => $s->propsDeclaredOff, 'faults' => $s->faults,
-                'powered' => WorldState::OFF !== $s->mode, 'turning' => $world->turning($s), 'mishap' => $s->mishap,
+                'powered' => WorldState::OFF !== $s->mode, 'turning' => $world->turning($s), 'mishap' => $s->mishap, 'tones' => $s->tones, 'teach' => $s->teach, 'motors_swapped' => $s->motorsSwapped,
             ],
             'link' => [
+                'escs' => $s->pack && $linked && null !== $craft->escsSince && $craft->escsSince === $s->powerMoves,
                 'linked' => $linked, 'cable' => $s->cable, 'bootloader' => $craft->inBootloader, 'answers' => null !== $state, 'flashing' => $flashing,
                 'board' => $craft->board, 'firmware' => $craft->firmware, 'version' => $craft->version,
                 'uptime_s' => null === $state ? null : round($state->uptimeS, 1),

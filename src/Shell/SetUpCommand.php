@@ -66,13 +66,14 @@ final class SetUpCommand extends Command
 
             return Command::FAILURE;
         }
-        $made = ShelfMaker::fill($this->shelf->folder());
+        $made = ShelfMaker::fill($this->shelf->folder()) + ShelfMaker::fillEscs($this->shelf->escFolder());
         if ($made > 0) {
             $output->writeln("made $made firmware images for the shelf");
         }
         foreach (Scenario::craft() as $demo) {
             if (null === $this->entities->getRepository(Craft::class)->findOneBy(['slug' => $demo->slug])) {
                 $craft = new Craft($demo->slug, $demo->name, $demo->kind, $demo->purpose, $demo->story, $demo->uses);
+                $craft->wires = $demo->wires;
                 $this->entities->persist($craft);
                 $this->entities->flush();
                 $this->assemble($demo, $craft);
@@ -93,6 +94,9 @@ final class SetUpCommand extends Command
         $world = $this->worlds->of($craft);
         $image = IntelHex::parse((string) file_get_contents($this->shelf->folder().'/'.strtolower("loam-$demo->version-{$demo->model->hardwareId}").'.hex'));
         (new FlashFile($world->store->flashPath(), $demo->model->flashBytes()))->write(0, $image->flat());
+        foreach ($demo->escs as $pad => [$name]) {
+            $world->escFlash($pad)->write(0, IntelHex::parse((string) file_get_contents($this->shelf->escFolder()."/$name.hex"))->flat());
+        }
         $version = Version::parse($demo->version);
         $current = Version::parse(Catalogue::CURRENT);
         $settings = Migration::between($this->catalogue, array_merge($this->catalogue->defaults($current), $demo->settings), $current, $version)->settings;
@@ -100,6 +104,16 @@ final class SetUpCommand extends Command
             $s->kept = $settings;
             $s->keptVersion = $demo->version;
         });
+        // Powered once, each ESC lays out its settings; then the builder's own are put in.
+        $world->move('pack', '1');
+        $world->store->change(static function (WorldState $s) use ($demo): void {
+            foreach ($demo->escs as $pad => [, $settings]) {
+                $esc = $s->esc($pad);
+                $esc->settings = array_merge($esc->settings, $settings);
+                $s->putEsc($pad, $esc);
+            }
+        });
+        $world->move('pack', '0');
     }
 
     /** An earlier flight of the scenario: the craft is powered, flown and put back. */

@@ -7,12 +7,12 @@ namespace Ortholex\App\Shell;
 use Doctrine\DBAL\Connection;
 use Ortholex\App\Craft\Craft;
 use Ortholex\App\Craft\Crafts;
-use Ortholex\App\Craft\Worlds;
+use Ortholex\App\Frame\Frames;
 
 /** Builds the frame for a sheet. */
 final readonly class ShellBuilder
 {
-    public function __construct(private Crafts $crafts, private TrayBuilder $trays, private LiveState $live, private Worlds $worlds, private Connection $db)
+    public function __construct(private Crafts $crafts, private TrayBuilder $trays, private LiveState $live, private Frames $frames, private Connection $db)
     {
     }
 
@@ -22,7 +22,7 @@ final readonly class ShellBuilder
         $live = $this->live->of($craft);
         $tray = $this->trays->of($craft);
 
-        return new ShellView($craft, $sheets[(int) $sheet], $this->crafts->all(), Sheets::ofPart($sheet[0]), $this->marks($craft, $tray), $tray, $live, date('Y-m-d'), $this->worlds->of($craft)->physics->frame);
+        return new ShellView($craft, $sheets[(int) $sheet], $this->crafts->all(), Sheets::ofPart($sheet[0]), $this->marks($craft, $tray), $tray, $live, date('Y-m-d'), $this->frames->of($craft));
     }
 
     /** @return array<int, string> by part */

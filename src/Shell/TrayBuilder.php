@@ -6,20 +6,22 @@ namespace Ortholex\App\Shell;
 
 use Ortholex\App\Craft\Craft;
 use Ortholex\App\Craft\LinkService;
-use Ortholex\App\Craft\Worlds;
+use Ortholex\App\Frame\Frames;
 use Ortholex\App\Record\Staging;
 use Ortholex\App\Tune\Chains;
 use Ortholex\App\Tune\Predictions;
 use Ortholex\Core\Drive\LoopLoad;
 use Ortholex\Core\Settings\Catalogue;
+use Ortholex\Core\Settings\CommitPlan;
 use Ortholex\Core\Settings\Consistency;
+use Ortholex\Core\Settings\EscTable;
 
 /** Gathers what the tray shows. */
 final readonly class TrayBuilder
 {
     public const DELAY_AT_HZ = 30.0;
 
-    public function __construct(private Staging $staging, private Catalogue $catalogue, private LinkService $links, private Worlds $worlds, private Chains $chains, private Predictions $predictions)
+    public function __construct(private Staging $staging, private Catalogue $catalogue, private LinkService $links, private Frames $frames, private Chains $chains, private Predictions $predictions)
     {
     }
 
@@ -28,21 +30,20 @@ final readonly class TrayBuilder
         $staged = array_intersect_key($this->staging->of($craft), $craft->settings);
         $linked = $this->links->isLinked($craft);
         if ([] === $staged) {
-            return new TrayView([], [], [], false, $linked);
+            return new TrayView([], [], [], 0, $linked);
         }
+        $base = $this->staging->base($craft);
         $items = [];
-        $restart = false;
         foreach ($staged as $name => $value) {
             if ($this->catalogue->has($name, $craft->version())) {
                 $setting = $this->catalogue->get($name, $craft->version());
-                $items[] = new TrayItem($setting, $craft->settings[$name], $value);
-                $restart = $restart || $setting->restart;
+                $items[] = new TrayItem($setting, $base[$name] ?? $craft->settings[$name], $value);
             }
         }
         $after = array_merge($craft->settings, $staged);
-        $motors = \count($this->worlds->of($craft)->physics->frame->motors);
+        $motors = \count(($this->frames->staged($craft) ?? $this->frames->of($craft))->motors);
 
-        return new TrayView($items, Consistency::of($after, $craft->version(), $motors, $craft->processor ?? 'F4'), $this->effects($craft, $after, $motors), $restart, $linked);
+        return new TrayView($items, Consistency::of($after, $craft->version(), $motors, $craft->processor ?? 'F4', $craft->leftOut), $this->effects($craft, $after, $motors), CommitPlan::of(EscTable::without($staged), $this->catalogue, $craft->version())->restarts(), $linked);
     }
 
     /**
@@ -61,7 +62,7 @@ final readonly class TrayBuilder
             return [
                 ['label' => 'delay of the rate path at 30 Hz', 'unit' => 'ms', 'value' => 1e3 * $filters->ratePath->phaseDelay(self::DELAY_AT_HZ), 'digits' => 2],
                 ['label' => 'delay of the D path at 30 Hz', 'unit' => 'ms', 'value' => 1e3 * ($filters->ratePath->phaseDelay(self::DELAY_AT_HZ) + $filters->dPath->phaseDelay(self::DELAY_AT_HZ)), 'digits' => 2],
-                ['label' => 'loop load', 'unit' => '%', 'value' => LoopLoad::of($now, $motors, $craft->processor ?? 'F4')->percent, 'digits' => 0],
+                ['label' => 'loop load', 'unit' => '%', 'value' => LoopLoad::of($now, $motors, $craft->processor ?? 'F4', $craft->leftOut)->percent, 'digits' => 0],
             ];
         };
         $from = $measure($craft->settings);

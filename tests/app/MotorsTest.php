@@ -23,9 +23,9 @@ final class MotorsTest extends AppCase
         self::assertSame('props', $this->post('/craft/dunlin/motors/spin', ['pad' => 1], 422)['field'], 'the declaration lapsed with the pack');
         $this->bench()->move('props_declared_off', '1');
         $this->post('/craft/dunlin/motors/spin', ['pad' => 1]);
-        self::assertSame('front_right', $this->json('/craft/dunlin/live.json')['bench']['turning']['place'] ?? null);
+        self::assertSame('front_right', $this->json('/craft/dunlin/live.json')['bench']['turning'][0]['place'] ?? null);
         $this->post('/craft/dunlin/motors/spin', ['pad' => 1, 'stop' => '1']);
-        self::assertNull($this->json('/craft/dunlin/live.json')['bench']['turning'] ?? null);
+        self::assertSame([], $this->json('/craft/dunlin/live.json')['bench']['turning'] ?? null);
         self::assertSame('pad', $this->post('/craft/dunlin/motors/spin', ['pad' => 99], 422)['field']);
     }
 
@@ -64,7 +64,7 @@ final class MotorsTest extends AppCase
     {
         foreach ([1, 2, 3, 4] as $pad) {
             $this->post('/craft/dunlin/motors/spin', ['pad' => $pad]);
-            $turning = $this->json('/craft/dunlin/live.json')['bench']['turning'] ?? null;
+            $turning = $this->json('/craft/dunlin/live.json')['bench']['turning'][0] ?? null;
             self::assertIsArray($turning);
             $this->post('/craft/dunlin/motors/answer', ['pad' => $pad, 'place' => $turning['place'], 'direction' => $turning['direction']]);
         }

@@ -35,6 +35,14 @@ abstract class BenchCase extends TestCase
         $this->world = new World(new WorldStore($this->folder), $this->demo->model, $this->demo->physics, Catalogue::loam(), $this->pace);
         $this->solder('QUERN-F7', '4.2.1');
         $this->world->store->change(fn (WorldState $s) => $s->kept = $this->settings('4.2.1'));
+        foreach (array_keys($this->demo->physics->escs) as $pad) {
+            $this->solderEsc($pad, 'Withy', '1.4.0');
+        }
+    }
+
+    protected function solderEsc(int $pad, string $family, string $version, string $layout = 'P3'): void
+    {
+        $this->world->escFlash($pad)->write(0, ShelfMaker::escImage($family, $version, $layout, 48, 250, 24)->flat());
     }
 
     protected function tearDown(): void
@@ -62,6 +70,17 @@ abstract class BenchCase extends TestCase
     protected function client(): BoardClient
     {
         return new BoardClient(new WorldLink($this->world, $this->pace));
+    }
+
+    /** Linked first, then the pack: the order in which ESCs listen. */
+    protected function power(): BoardClient
+    {
+        $client = $this->plug();
+        $client->identity();
+        $this->world->move('props', '0');
+        $this->world->move('pack', '1');
+
+        return $client;
     }
 
     /** Cable in, and the board given its time to start. */

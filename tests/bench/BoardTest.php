@@ -104,10 +104,19 @@ final class BoardTest extends BenchCase
         }
     }
 
-    public function testAnotherBoardsFirmwareLeavesItInTheBootloader(): void
+    public function testAnotherBoardsFirmwareHangsUntilTheBootloaderButtonIsPressed(): void
     {
         $this->solder('QUERN-F7-2', '4.3.0');
-        $identity = $this->plug()->identity();
+        $client = $this->plug();
+        try {
+            $client->identity();
+            self::fail('It answered.');
+        } catch (LinkError $e) {
+            self::assertStringContainsString('did not answer', $e->getMessage());
+        }
+        $this->world->move('bootloader_button', '1');
+        $this->pace->wait(1);
+        $identity = $client->identity();
         self::assertTrue($identity->inBootloader);
         self::assertSame('QUERN-F7', $identity->hardwareId);
         self::assertNull($identity->version);
@@ -221,13 +230,13 @@ final class BoardTest extends BenchCase
         $this->world->move('pack', '1');
         foreach ($this->demo->physics->wiredPads as $pad => $place) {
             $client->spin($pad, 6);
-            self::assertSame($place, $this->world->turning($this->world->store->peek())['place'] ?? null);
+            self::assertSame($place, $this->world->turning($this->world->store->peek())[0]['place'] ?? null);
             $this->pace->wait(0.6);
-            self::assertNull($this->world->turning($this->world->store->peek()), 'nobody said it again');
+            self::assertSame([], $this->world->turning($this->world->store->peek()), 'nobody said it again');
         }
         $client->spin(2, 6);
         $client->spin(2, 0);
-        self::assertNull($this->world->turning($this->world->store->peek()));
+        self::assertSame([], $this->world->turning($this->world->store->peek()));
         $this->expectException(LinkError::class);
         $client->spin(1, 40);
     }
@@ -247,7 +256,7 @@ final class BoardTest extends BenchCase
         self::assertStringContainsString('leapt off the desk', $state->mishap);
         self::assertFalse($state->cable);
         self::assertFalse($state->propsDeclaredOff);
-        self::assertNull($this->world->turning($state));
+        self::assertSame([], $this->world->turning($state));
         $this->world->move('cable', '1');
         self::assertSame('', $this->world->store->peek()->mishap);
     }

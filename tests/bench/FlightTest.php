@@ -142,7 +142,7 @@ final class FlightTest extends TestCase
         $stream = fopen('php://memory', 'w+');
         self::assertIsResource($stream);
         $simulator = new FlightSimulator($craft->physics);
-        self::assertFalse($simulator->fly(FlightCard::fly('cruise', 10, 150, 0.4, 1), $this->settings([]), 10, 1, [], $stream, '', static fn (float $share): bool => $share < 0.3));
+        self::assertSame(FlightSimulator::STOPPED, $simulator->fly(FlightCard::fly('cruise', 10, 150, 0.4, 1), $this->settings([]), 10, 1, [], $stream, '', static fn (float $share): bool => $share < 0.3));
     }
 
     public function testACardThereIsNotIsRefused(): void

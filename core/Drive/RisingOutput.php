@@ -1,0 +1,104 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Core\Drive;
+
+use Ortholex\Core\Signal\Statistics;
+
+/**
+ * What the outputs raised slowly tell: the idle output, and whether one motor struggles.
+ *
+ * For each motor the lowest output from which on its rpm is steady (spread under 5 % over a second, no stall); the
+ * idle output is the largest of them plus a margin. A motor is weak when it needs clearly more than the median of
+ * the others, or stalls or wavers where they turn.
+ */
+final readonly class RisingOutput
+{
+    public const STEADY_SPREAD = 0.05;
+    private const MARGIN_PCT = 1.0;
+
+    /** How much more output than the others' median makes a motor weak, %. */
+    private const LATE_PCT = 1.4;
+
+    /**
+     * @param array<string, float|null> $steadyAt  by place: lowest output with steady rpm, %; null when never
+     * @param array<string, string>     $weak      by place: why
+     */
+    private function __construct(public array $steadyAt, public ?float $idlePct, public array $weak)
+    {
+    }
+
+    /**
+     * @param array<string, list<array{pct: float, rpm: list<float>}>> $rises by place, outputs rising
+     */
+    public static function of(array $rises): self
+    {
+        $steady = $stalls = [];
+        foreach ($rises as $place => $steps) {
+            $at = null;
+            $stalled = 0;
+            $read = 0;
+            foreach (array_reverse($steps) as ['pct' => $pct, 'rpm' => $rpm]) {
+                if (!self::isSteady($rpm)) {
+                    break;
+                }
+                $at = $pct;
+            }
+            foreach ($steps as ['rpm' => $rpm]) {
+                if ([] !== $rpm && max($rpm) > 0) {
+                    $stalled += \count(array_filter($rpm, static fn (float $r): bool => $r <= 0));
+                    $read += \count($rpm);
+                }
+            }
+            $steady[$place] = $at;
+            $stalls[$place] = 0 === $read ? 0.0 : $stalled / $read;
+        }
+        $weak = [];
+        foreach ($steady as $place => $at) {
+            $others = array_values(array_filter($steady, static fn (?float $v, string $p): bool => null !== $v && $p !== $place, \ARRAY_FILTER_USE_BOTH));
+            $median = [] === $others ? null : Statistics::median($others);
+            if (null === $at) {
+                $weak[$place] = null === $median ? 'never turned steadily' : \sprintf('never turned steadily; the others did from %.1f %%', $median);
+            } elseif (null !== $median && $at - $median > self::LATE_PCT) {
+                $weak[$place] = \sprintf('turned steadily only from %.1f %%, the others from %.1f %%', $at, $median);
+            } elseif ($stalls[$place] > 0.02 && $stalls[$place] > 3 * Statistics::median(array_values($stalls))) {
+                $weak[$place] = \sprintf('stalled in %.0f %% of its readings after it had started', 100 * $stalls[$place]);
+            }
+        }
+        $sound = array_filter(array_diff_key($steady, $weak), static fn (?float $v): bool => null !== $v);
+
+        return new self($steady, [] === $sound || \count($sound) < \count($steady) - 1 ? null : round(max($sound) + self::MARGIN_PCT, 1), $weak);
+    }
+
+    /**
+     * What follows when the motors of two places were swapped and the rise was done again.
+     *
+     * @param string $before place that was weak before
+     * @param string $partner place it was swapped with
+     */
+    public function afterSwap(string $before, string $partner): string
+    {
+        $name = static fn (string $p): string => str_replace('_', ' ', $p);
+        if (isset($this->weak[$partner]) && !isset($this->weak[$before])) {
+            return 'The fault went with the motor to '.$name($partner).': it is the motor. Look at its bearings, magnets and windings.';
+        }
+        if (isset($this->weak[$before]) && !isset($this->weak[$partner])) {
+            return 'The fault stayed at '.$name($before).' with another motor: it is the ESC or its wires. Look at the joints of its three motor wires, then the ESC.';
+        }
+
+        return isset($this->weak[$before]) ? 'Both struggle now: one fault hides another. Swap back, and try each with a motor known to be good.' : 'The fault is gone: a joint was made good by the swap. Raise them again tomorrow before you trust it.';
+    }
+
+    /** @param list<float> $rpm */
+    private static function isSteady(array $rpm): bool
+    {
+        $n = \count($rpm);
+        if ($n < 8 || min($rpm) <= 0) {
+            return false;
+        }
+        $mean = array_sum($rpm) / $n;
+
+        return sqrt(array_sum(array_map(static fn (float $r): float => ($r - $mean) ** 2, $rpm)) / $n) < self::STEADY_SPREAD * $mean;
+    }
+}

@@ -1,0 +1,56 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Core\Settings;
+
+use Ortholex\Core\Firmware\Version;
+
+/**
+ * The rounds in which changes go to a board: what others depend on first, with a restart between.
+ *
+ * A UART can be given the job of a feature only by a board that started with the feature on; so features stand in
+ * the first round, jobs in the second. A round without settings that need it ends without a restart.
+ */
+final readonly class CommitPlan
+{
+    /** Job of a UART => [setting, value] that must stand when the board starts. */
+    public const NEEDS = [
+        'gps' => ['location.enabled', true], 'telemetry' => ['telemetry.enabled', true], 'video' => ['video.enabled', true],
+        'overlay' => ['overlay.enabled', true], 'recorder' => ['recorder.kind', 'serial'],
+    ];
+
+    /** @param list<array{changes: array<string, float|int|bool|string>, restart: bool}> $rounds */
+    private function __construct(public array $rounds)
+    {
+    }
+
+    /** @param array<string, float|int|bool|string> $changes of the board */
+    public static function of(array $changes, Catalogue $catalogue, Version $version): self
+    {
+        $first = [];
+        foreach ($changes as $name => $value) {
+            $need = 1 === preg_match('~^uart\.\w+\.role$~', $name) ? self::NEEDS[(string) $value] ?? null : null;
+            if (null !== $need && \array_key_exists($need[0], $changes) && $changes[$need[0]] === $need[1]) {
+                $first[$need[0]] = $need[1];
+            }
+        }
+        $rounds = [];
+        foreach ([$first, array_diff_key($changes, $first)] as $round) {
+            if ([] !== $round) {
+                $restart = false;
+                foreach (array_keys($round) as $name) {
+                    $restart = $restart || $catalogue->get($name, $version)->restart;
+                }
+                $rounds[] = ['changes' => $round, 'restart' => $restart];
+            }
+        }
+
+        return new self($rounds);
+    }
+
+    public function restarts(): int
+    {
+        return \count(array_filter($this->rounds, static fn (array $r): bool => $r['restart']));
+    }
+}

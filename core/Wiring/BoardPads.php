@@ -1,0 +1,103 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Core\Wiring;
+
+/** The solder points of a make of board, as its drawing shows them, and what its serial ports can do. */
+final readonly class BoardPads
+{
+    private const MOST_BAUD = 2_000_000;
+    private const SOFTWARE_BAUD = 19_200;
+
+    /**
+     * @param list<Pad>           $left  from the nose back
+     * @param list<Pad>           $right
+     * @param array<string, Uart> $uarts
+     */
+    private function __construct(public string $hardwareId, public array $left, public array $right, public array $uarts)
+    {
+    }
+
+    /** Null for a board whose drawing is not at hand. */
+    public static function of(string $hardwareId): ?self
+    {
+        return match ($hardwareId) {
+            'MARL-F4', 'MARL-F4S' => self::make(
+                $hardwareId,
+                ['v45', 'gnd', 'tx1', 'rx1', 'tx2', 'rx2', 'sw1'],
+                ['v5', 'gnd', 'tx3', 'rx3:J3', 'v9', 'gnd', 'v33'],
+                ['1' => [true, true], '2' => [false, true], '3' => [false, false], 'software_1' => [false, true]],
+            ),
+            'QUERN-F7', 'QUERN-F7-2' => self::make(
+                $hardwareId,
+                ['v45', 'gnd', 'tx1', 'rx1', 'tx2', 'rx2', 'tx3', 'rx3'],
+                ['v5', 'gnd', 'tx4', 'rx4', 'tx6:J1', 'rx6', 'v9', 'gnd', 'v33'],
+                ['1' => [true, true], '2' => [true, true], '3' => [true, true], '4' => [true, true], '6' => [true, true]],
+            ),
+            'TARN-H7' => self::make(
+                $hardwareId,
+                ['v45', 'gnd', 'tx1', 'rx1', 'tx2', 'rx2', 'tx3', 'rx3', 'gnd'],
+                ['v5', 'gnd', 'tx4', 'rx4', 'tx5', 'rx5', 'tx6', 'rx6', 'v9', 'v33'],
+                ['1' => [true, true], '2' => [true, true], '3' => [true, true], '4' => [true, true], '5' => [true, true], '6' => [true, true]],
+            ),
+            default => null,
+        };
+    }
+
+    /** @return array<string, Pad> by id */
+    public function pads(): array
+    {
+        $pads = [];
+        foreach ([...$this->left, ...$this->right] as $pad) {
+            $pads[$pad->id] = $pad;
+        }
+
+        return $pads;
+    }
+
+    /** @return list<Pad> the supplies */
+    public function rails(): array
+    {
+        return array_values(array_filter($this->pads(), static fn (Pad $p): bool => Pad::POWER === $p->kind));
+    }
+
+    /**
+     * @param list<string>                     $left  what stands there; "rx3:J3" needs the jumper J3
+     * @param list<string>                     $right
+     * @param array<string|int, array{bool, bool}> $uarts inverts, half-duplex
+     */
+    private static function make(string $hardwareId, array $left, array $right, array $uarts): self
+    {
+        $ports = [];
+        foreach ($uarts as $id => [$inverts, $halfDuplex]) {
+            $ports[(string) $id] = new Uart((string) $id, $inverts, $halfDuplex, str_starts_with((string) $id, 'software') ? self::SOFTWARE_BAUD : self::MOST_BAUD);
+        }
+
+        return new self($hardwareId, self::side($left, 'L'), self::side($right, 'R'), $ports);
+    }
+
+    /**
+     * @param list<string> $names
+     *
+     * @return list<Pad>
+     */
+    private static function side(array $names, string $side): array
+    {
+        $pads = [];
+        foreach ($names as $i => $name) {
+            $what = explode(':', $name)[0];
+            $pads[] = match ($what) {
+                'gnd' => Pad::ground("GND-$side".($i + 1)),
+                'v45' => Pad::rail('4V5', '4.5 V', 4.5, true),
+                'v5' => Pad::rail('5V', '5 V', 5.0, false),
+                'v9' => Pad::rail('9V', '9 V', 9.0, false),
+                'v33' => Pad::rail('3V3', '3.3 V', 3.3, true),
+                'sw1' => Pad::data('SW1', Pad::TRANSMITS, 'software_1'),
+                default => Pad::data(strtoupper($what), str_starts_with($what, 'tx') ? Pad::TRANSMITS : Pad::RECEIVES, substr($what, 2), explode(':', $name)[1] ?? null),
+            };
+        }
+
+        return $pads;
+    }
+}

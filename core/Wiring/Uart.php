@@ -1,0 +1,19 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Core\Wiring;
+
+/** What one serial port of a board can do. */
+final readonly class Uart
+{
+    /** @param bool $inverts whether it can turn the signal about for protocols that idle low */
+    public function __construct(public string $id, public bool $inverts, public bool $halfDuplex, public int $mostBaud)
+    {
+    }
+
+    public function inWords(): string
+    {
+        return str_starts_with($this->id, 'software_') ? 'software UART '.substr($this->id, 9) : "UART $this->id";
+    }
+}

@@ -1,0 +1,144 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Esc;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Ortholex\App\Craft\Craft;
+use Ortholex\App\Craft\LinkService;
+use Ortholex\App\Craft\Worlds;
+use Ortholex\App\Firmware\EscShelfItem;
+use Ortholex\App\Firmware\Shelf;
+use Ortholex\App\Frame\Frames;
+use Ortholex\App\Shell\BadRequest;
+use Ortholex\App\Shell\Input;
+use Ortholex\App\Shell\SheetController;
+use Ortholex\App\Work\Job;
+use Ortholex\App\Work\Jobs;
+use Ortholex\Core\Drive\SwitchingTrade;
+use Ortholex\Core\Esc\EscIdentity;
+use Symfony\Component\HttpFoundation\JsonResponse;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\HttpKernel\Attribute\AsController;
+use Symfony\Component\Routing\Attribute\Route;
+
+/** Sheet 12, second half: firmware for the ESCs. */
+#[AsController]
+final class EscFirmwareController extends SheetController
+{
+    /** What the trade of switching frequencies is reckoned for: hover of a motor, and volts of a resting cell. */
+    public const HOVER_DUTY = 0.35;
+
+    public const HOVER_AMPS = 4.0;
+    private const CELL_V = 3.8;
+
+    public function __construct(
+        private readonly Shelf $shelf,
+        private readonly Escs $escs,
+        private readonly LinkService $links,
+        private readonly Worlds $worlds,
+        private readonly Jobs $jobs,
+        private readonly Frames $frames,
+        private readonly EntityManagerInterface $entities,
+    ) {
+    }
+
+    #[Route('/craft/{slug}/12/escs', name: 'esc_firmware', methods: ['GET'])]
+    public function sheet(string $slug, Request $request): Response
+    {
+        $craft = $this->crafts->named($slug);
+        $pre = $request->query->getBoolean('pre');
+        $images = array_values(array_filter($this->images($craft), static fn (EscImage $i): bool => $pre || !$i->version->isPreRelease()));
+        $chosen = array_values(array_filter($images, static fn (EscImage $i): bool => $i->key() === $request->query->getString('image')))[0] ?? null;
+        $flash = $this->entities->getRepository(Job::class)->findOneBy(['craft' => $craft, 'kind' => 'flash-escs'], ['id' => 'DESC']);
+        if (null !== $flash) {
+            $flash = $this->jobs->find((int) $flash->id);
+        }
+        $state = $this->worlds->of($craft)->store->peek();
+
+        return $this->show($craft, '12', 'Esc/firmware.html.twig', new EscFirmwareView(
+            $this->frames->of($craft), Escs::identities($craft), array_flip(Escs::pads($craft->settings)), $images, $chosen, $pre, $flash,
+            $this->links->isLinked($craft), $state->pack, $state->propsDeclaredOff, $this->escs->isRead($craft), $craft->escsProblem, self::nowKhz($craft),
+        ));
+    }
+
+    #[Route('/craft/{slug}/12/escs/write', name: 'esc_firmware_write', methods: ['POST'])]
+    public function write(string $slug, Request $request): JsonResponse
+    {
+        $craft = $this->crafts->named($slug);
+        $input = Input::of($request);
+        $this->links->demandLinked($craft);
+        if (!$this->worlds->of($craft)->store->peek()->propsDeclaredOff) {
+            throw BadRequest::at('props', 'Before an ESC is flashed the props come off, always. Take them off on the bench strip, and declare it.');
+        }
+        if (!$this->escs->isRead($craft)) {
+            throw BadRequest::at('escs', 'The ESCs do not answer now. Connect the flight pack while the board is linked.');
+        }
+        $key = $input->text('image', 80);
+        $image = array_values(array_filter($this->images($craft), static fn (EscImage $i): bool => $i->key() === $key))[0] ?? throw BadRequest::at('image', "There is no ESC image “{$key}” on the shelf.");
+        $order = [];
+        foreach (array_filter(explode(',', $input->text('places', 200))) as $place) {
+            $fit = $image->fits[$place] ?? throw BadRequest::at('places', "No ESC answered at “{$place}”.");
+            if (!$fit->mayBeWritten()) {
+                throw BadRequest::at('places', ucfirst(str_replace('_', ' ', $place)).': '.implode(' ', $fit->reasons));
+            }
+            $order[$place] = $image->items[$place]->name;
+        }
+        if ([] === $order) {
+            throw BadRequest::at('places', 'Choose at least one ESC to write to.');
+        }
+        $job = $this->jobs->start($craft, 'flash-escs', 'Write '.$image->product.' '.$image->version->toString().' to '.\count($order).(1 === \count($order) ? ' ESC' : ' ESCs'), ['escs' => $order, 'image' => $key]);
+
+        return new JsonResponse(['job' => $job->id]);
+    }
+
+    /** @return list<EscImage> newest first */
+    private function images(Craft $craft): array
+    {
+        $escs = array_filter(Escs::identities($craft));
+        $volts = self::CELL_V * (is_numeric($craft->settings['pack.cells'] ?? null) ? (float) $craft->settings['pack.cells'] : 4.0);
+        $now = self::nowKhz($craft);
+        $dead = [] === $escs ? 350 : max(array_map(static fn (EscIdentity $e): int => $e->deadTimeNs, $escs));
+        $today = SwitchingTrade::of(max(1, $now), $volts, self::HOVER_AMPS, self::HOVER_DUTY, $dead);
+        /** @var array<string, non-empty-list<EscShelfItem>> $releases */
+        $releases = [];
+        foreach ($this->shelf->escItems() as $item) {
+            $releases["{$item->manifest->product} {$item->manifest->version->toString()} {$item->manifest->switchingKhz}"][] = $item;
+        }
+        $images = [];
+        foreach ($releases as $items) {
+            $m = $items[0]->manifest;
+            $chosen = $fits = [];
+            $running = 0;
+            foreach ($escs as $place => $esc) {
+                $chosen[$place] = self::nearest($items, $esc);
+                $fits[$place] = $chosen[$place]->manifest->fit($esc);
+                $running += $esc->family === $m->product && 0 === $m->version->compare($esc->version ?? $m->version) && $esc->switchingKhz === $m->switchingKhz ? 1 : 0;
+            }
+            $trade = SwitchingTrade::of($m->switchingKhz, $volts, self::HOVER_AMPS, self::HOVER_DUTY, $dead);
+            $images[] = new EscImage($m->product, $m->version, $m->switchingKhz, $m->date, $m->notes, $chosen, $fits, $trade, $trade->flightTimePct($today, $volts * self::HOVER_DUTY * self::HOVER_AMPS), [] !== $escs && $running === \count($escs));
+        }
+
+        return $images;
+    }
+
+    /** @param non-empty-list<EscShelfItem> $items */
+    private static function nearest(array $items, EscIdentity $esc): EscShelfItem
+    {
+        $score = static fn (EscShelfItem $i): int => 4 * (int) ($i->manifest->layout === $esc->layout) + 2 * (int) ($i->manifest->clockMhz === $esc->clockMhz) + (int) ($i->manifest->deadTimeNs === $esc->deadTimeNs);
+        usort($items, static fn (EscShelfItem $a, EscShelfItem $b): int => $score($b) <=> $score($a));
+
+        return $items[0];
+    }
+
+    /** Switching frequency that most ESCs run, kHz; 0 while none is known. */
+    private static function nowKhz(Craft $craft): int
+    {
+        $counts = array_count_values(array_map(static fn (EscIdentity $e): int => $e->switchingKhz, array_filter(Escs::identities($craft))));
+        arsort($counts);
+
+        return (int) (array_key_first($counts) ?? 0);
+    }
+}

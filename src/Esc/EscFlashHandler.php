@@ -1,0 +1,156 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Esc;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Ortholex\App\Craft\Craft;
+use Ortholex\App\Craft\LinkService;
+use Ortholex\App\Craft\Worlds;
+use Ortholex\App\Firmware\EscShelfItem;
+use Ortholex\App\Firmware\Shelf;
+use Ortholex\App\Record\ChangeEntry;
+use Ortholex\App\Work\Job;
+use Ortholex\App\Work\JobHandler;
+use Ortholex\App\Work\JobProgress;
+use Ortholex\Core\Esc\EscIdentity;
+use Ortholex\Core\Firmware\FirmwareError;
+use Ortholex\Core\Firmware\PageWriter;
+use Ortholex\Core\Link\EscClient;
+use Ortholex\Core\Link\LinkError;
+use Ortholex\Core\Settings\EscTable;
+
+/**
+ * Writes ESC images through the board, one ESC after the other; each gets the variant made for its own hardware.
+ *
+ * One that fails leaves the others done. Settings that both firmwares know are carried over.
+ */
+final readonly class EscFlashHandler implements JobHandler
+{
+    public function __construct(private Shelf $shelf, private Worlds $worlds, private LinkService $links, private Escs $escs, private EntityManagerInterface $entities)
+    {
+    }
+
+    public function kind(): string
+    {
+        return 'flash-escs';
+    }
+
+    public function run(Job $job, JobProgress $progress): array
+    {
+        $craft = $job->craft;
+        $orders = \is_array($job->order['escs'] ?? null) ? $job->order['escs'] : [];
+        $this->links->demandLinked($craft);
+        $this->demandPropsOff($craft);
+        $this->links->snapshot($craft, 'Before flashing ESCs', true);
+        $this->entities->flush();
+        $done = $failed = [];
+        $count = max(1, \count($orders));
+        $pads = array_flip(Escs::pads($craft->settings));
+        foreach (array_keys($orders) as $n => $place) {
+            $place = (string) $place;
+            $name = str_replace('_', ' ', $place);
+            $tell = static function (float $share, string $doing) use ($progress, $n, $count, $name): void {
+                $progress->at(0.02 + 0.95 * ($n + $share) / $count, "$name: $doing");
+            };
+            try {
+                $item = $this->shelf->escItem(\is_string($orders[$place]) ? $orders[$place] : '');
+                $this->flashOne($craft, $pads[$place] ?? 0, $place, $item, $tell);
+                $done[$place] = $item->manifest->inWords();
+            } catch (LinkError|FirmwareError $e) {
+                $failed[$place] = $e->getMessage().' Try it again; the second try often succeeds. If it fails three times, suspect the signal wire or the ESC.';
+                if ($e instanceof LinkError && $e->lost) {
+                    break;
+                }
+            }
+        }
+        $progress->at(0.98, 'reading all ESCs again');
+        $this->escs->read($craft);
+        if ([] !== $done) {
+            // End points and anything an ESC could not carry over must be looked at again.
+            $craft->mustRedo('esc_calibration', 'esc_settings');
+            ++$craft->revision;
+            $words = [];
+            foreach ($done as $place => $image) {
+                $words[] = str_replace('_', ' ', $place).": $image";
+            }
+            $this->entities->persist(new ChangeEntry($craft, $craft->revision, new \DateTimeImmutable(), 'ESCs flashed', implode('; ', $words).'.', []));
+        }
+        $this->entities->flush();
+        if ([] === $done && [] !== $failed) {
+            throw FirmwareError::of(implode(' ', array_map(static fn (string $place, string $why): string => ucfirst(str_replace('_', ' ', $place)).": $why", array_keys($failed), $failed)));
+        }
+
+        return ['done' => $done, 'failed' => $failed, 'order' => array_intersect_key($orders, $failed)];
+    }
+
+    /** @param \Closure(float, string): void $tell */
+    private function flashOne(Craft $craft, int $pad, string $place, EscShelfItem $item, \Closure $tell): void
+    {
+        $client = new EscClient($this->worlds->client($craft), $pad);
+        $tell(0.0, 'asking who it is');
+        $esc = $client->identity();
+        $image = Shelf::read($item->path);
+        $fit = $item->manifest->fit($esc, $image);
+        if (!$fit->mayBeWritten()) {
+            throw FirmwareError::of('The image does not fit and was not written. '.implode(' ', $fit->reasons));
+        }
+        $before = $this->held($craft, $place);
+        if (!$esc->inBootloader()) {
+            $before = $client->readSettings();
+            $client->toBootloader();
+            $esc = $client->identity();
+            if (!$esc->inBootloader()) {
+                throw FirmwareError::of('It did not stay in its bootloader.');
+            }
+        }
+        $pages = PageWriter::pages($image, $esc->flashFrom, $esc->pageBytes);
+        $writer = new PageWriter($client);
+        $skip = $writer->alreadyWritten($pages);
+        $skip = $skip === \count($pages) ? 0 : $skip;
+        $writer->write($pages, $skip, static fn (int $done, int $of) => $tell(0.05 + 0.65 * $done / $of, "writing page $done of $of"));
+        $writer->verify($pages, static fn (int $done, int $of) => $tell(0.7 + 0.2 * $done / $of, "reading back page $done of $of"));
+        $client->run();
+        $now = $client->identity();
+        if ($now->inBootloader() || 0 !== $item->manifest->version->compare($now->version ?? $item->manifest->version)) {
+            throw FirmwareError::of('It was written and verified, but does not start.');
+        }
+        $carried = self::carried($before, $now);
+        if ([] !== $carried) {
+            $tell(0.95, 'returning its settings');
+            $client->writeSettings($carried);
+        }
+    }
+
+    /** @return array<string, float|int|bool|string> what the craft's record has of it, for one found in its bootloader */
+    private function held(Craft $craft, string $place): array
+    {
+        $held = [];
+        foreach ($craft->settings as $name => $value) {
+            [$of, $key] = EscTable::parts($name);
+            if (EscTable::owns($name) && $of === $place) {
+                $held[$key] = $value;
+            }
+        }
+
+        return $held;
+    }
+
+    /**
+     * @param array<string, float|int|bool|string> $before
+     *
+     * @return array<string, float|int|bool|string> what the new firmware knows as well
+     */
+    private static function carried(array $before, EscIdentity $now): array
+    {
+        return array_intersect_key($before, EscTable::defaults($now));
+    }
+
+    private function demandPropsOff(Craft $craft): void
+    {
+        if (!$this->worlds->of($craft)->store->peek()->propsDeclaredOff) {
+            throw FirmwareError::of('The props are not declared off. Before an ESC is flashed they come off, always.');
+        }
+    }
+}

@@ -1,0 +1,138 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Wiring;
+
+use Ortholex\Core\Wiring\Pad;
+use Ortholex\Core\Wiring\Part;
+use Ortholex\Core\Wiring\Wiring;
+use Ortholex\Core\Wiring\WiringFault;
+
+/** What sheet 13 shows: where everything stands on the drawing, in its own units. */
+final readonly class WiringView
+{
+    public const BOARD_HALF = 90;
+    private const PITCH = 30;
+
+    /**
+     * @param array<string, float|int|bool|string> $toStage
+     * @param array<string, float|int|bool|string> $staged
+     * @param list<string>                         $bridged
+     * @param list<Part>                           $others  parts that could be put down
+     */
+    public function __construct(
+        public ?Wiring $wiring,
+        public array $toStage,
+        public array $staged,
+        public bool $linked,
+        public bool $cable,
+        public bool $pack,
+        public array $bridged,
+        public array $others,
+    ) {
+    }
+
+    /** @return list<array{pad: Pad, x: int, y: int, side: int, dead: bool}> */
+    public function pads(): array
+    {
+        $out = [];
+        foreach ([-1 => $this->wiring->board->left ?? [], 1 => $this->wiring->board->right ?? []] as $side => $pads) {
+            foreach ($pads as $i => $pad) {
+                $out[] = ['pad' => $pad, 'x' => $side * self::BOARD_HALF, 'y' => (int) (($i - (\count($pads) - 1) / 2) * self::PITCH), 'side' => $side, 'dead' => Pad::POWER === $pad->kind && !$this->pack && !($this->cable && $pad->aliveOnUsb)];
+            }
+        }
+
+        return $out;
+    }
+
+    /** @return list<array{part: Part, x: int, y: int, side: int, height: int, pins: list<array{pin: Pad, x: int, y: int}>, uart: ?string}> parts in turn on both sides, each beside the pads it hangs on */
+    public function parts(): array
+    {
+        if (null === $this->wiring) {
+            return [];
+        }
+        $at = array_column($this->pads(), null, null);
+        $side = [];
+        foreach ($at as $one) {
+            $side[$one['pad']->id] = $one['side'];
+        }
+        $sides = [-1 => [], 1 => []];
+        foreach ($this->wiring->parts as $part) {
+            $pull = 0;
+            foreach ($this->wiring->wires as [$pin, $pad]) {
+                $pull += str_starts_with($pin, "$part->id.") ? $side[$pad] : 0;
+            }
+            $sides[0 !== $pull ? ($pull > 0 ? 1 : -1) : (\count($sides[-1]) <= \count($sides[1]) ? -1 : 1)][] = $part;
+        }
+        $out = [];
+        foreach ($sides as $s => $parts) {
+            $total = array_sum(array_map(static fn (Part $p): int => 34 + 22 * \count($p->pins), $parts)) + 14 * max(0, \count($parts) - 1);
+            $y = (int) (-$total / 2);
+            foreach ($parts as $part) {
+                $height = 34 + 22 * \count($part->pins);
+                $pins = [];
+                foreach ($part->pins as $i => $pin) {
+                    $pins[] = ['pin' => $pin, 'x' => $s * 250, 'y' => $y + 38 + 22 * $i];
+                }
+                $out[] = ['part' => $part, 'x' => 1 === $s ? 250 : -400, 'y' => $y, 'side' => $s, 'height' => $height, 'pins' => $pins, 'uart' => $this->wiring->uarts[$part->id] ?? null];
+                $y += $height + 14;
+            }
+        }
+
+        return $out;
+    }
+
+    /** @return list<array{from: string, to: string, path: string, kind: string, fault: ?int, mx: float, my: float}> */
+    public function wires(): array
+    {
+        if (null === $this->wiring) {
+            return [];
+        }
+        $spot = [];
+        foreach ($this->pads() as $one) {
+            $spot[$one['pad']->id] = [$one['x'], $one['y'], $one['pad']->kind];
+        }
+        foreach ($this->parts() as $part) {
+            foreach ($part['pins'] as $one) {
+                $spot[$one['pin']->id] = [$one['x'], $one['y'], $one['pin']->kind];
+            }
+        }
+        $out = [];
+        foreach ($this->wiring->wires as $i => [$pin, $pad]) {
+            [$x1, $y1, $kind] = $spot[$pin];
+            [$x2, $y2] = $spot[$pad];
+            // Wires that leave for the far side of the board go round it, above or below.
+            $over = ($x1 < 0) !== ($x2 < 0) ? ($y1 < 0 ? -1 : 1) * 150 : null;
+            $middle = null === $over ? ($x1 + $x2) / 2 : ($x1 < 0 ? -1 : 1) * 175;
+            $path = null === $over
+                ? \sprintf('M%d %dC%.0f %d %.0f %d %d %d', $x1, $y1, $middle, $y1, $middle, $y2, $x2, $y2)
+                : \sprintf('M%d %dC%.0f %d %.0f %d %.0f %dS%.0f %d %d %d', $x1, $y1, $middle, $y1, $middle, $over, 0, $over, -$middle, $y2, $x2, $y2);
+            $out[] = ['from' => $pin, 'to' => $pad, 'path' => $path, 'kind' => str_replace(' ', '-', $kind), 'fault' => $this->faultAt($i), 'mx' => null === $over ? $middle : 0.0, 'my' => null === $over ? ($y1 + $y2) / 2 : (float) $over];
+        }
+
+        return $out;
+    }
+
+    /** @return list<array{n: int, fault: WiringFault}> */
+    public function faults(): array
+    {
+        $out = [];
+        foreach ($this->wiring->faults ?? [] as $i => $fault) {
+            $out[] = ['n' => $i + 1, 'fault' => $fault];
+        }
+
+        return $out;
+    }
+
+    private function faultAt(int $wire): ?int
+    {
+        foreach ($this->faults() as ['n' => $n, 'fault' => $fault]) {
+            if ($fault->wire === $wire) {
+                return $n;
+            }
+        }
+
+        return null;
+    }
+}

@@ -1,0 +1,190 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Tests\bench;
+
+use Ortholex\Bench\Esc\EscState;
+use Ortholex\Core\Firmware\PageWriter;
+use Ortholex\Core\Link\EscClient;
+use Ortholex\Core\Link\LinkError;
+use Ortholex\Core\Settings\EscTable;
+use Ortholex\Core\Signal\Welch;
+use Ortholex\Demo\ShelfMaker;
+
+final class EscTest extends BenchCase
+{
+    public function testEscsAnswerOnlyInTheOrderCableLinkPack(): void
+    {
+        $client = $this->plug();
+        $this->world->move('pack', '1');
+        self::refuses('take the pack off and on again', static fn () => (new EscClient($client, 1))->identity());
+        $client->identity();
+        self::refuses('take the pack off and on again', static fn () => (new EscClient($client, 1))->identity());
+        $this->world->move('pack', '0');
+        self::refuses('flight pack', static fn () => (new EscClient($client, 1))->identity());
+        $this->world->move('pack', '1');
+        $esc = (new EscClient($client, 1))->identity();
+        self::assertSame(['P3', 48, 250, 'Withy', '1.4.0', 24, true], [$esc->layout, $esc->clockMhz, $esc->deadTimeNs, $esc->family, $esc->version?->toString(), $esc->switchingKhz, $esc->rpmFeedback]);
+        self::assertEquals($esc, \Ortholex\Core\Esc\EscIdentity::fromArray($esc->toArray()));
+    }
+
+    public function testSettingsAreKeptThroughPowerLossAndWrongOnesRefused(): void
+    {
+        $esc = new EscClient($this->power(), 2);
+        self::assertSame(EscTable::defaults($esc->identity()), $esc->readSettings());
+        $esc->writeSettings(['advance_deg' => 20.0, 'direction' => 'reversed']);
+        self::refuses('lies outside', static fn () => $esc->writeSettings(['tone_loudness_pct' => 10.0, 'advance_deg' => 90.0]));
+        self::refuses('knows no', static fn () => $esc->writeSettings(['punch' => 1]));
+        $this->world->move('pack', '0');
+        self::refuses('no power', static fn () => $esc->identity());
+        $this->world->move('pack', '1');
+        self::assertSame([20.0, 'reversed', 40.0], [$esc->readSettings()['advance_deg'], $esc->readSettings()['direction'], $esc->readSettings()['tone_loudness_pct']]);
+    }
+
+    public function testADirectionSetInTheEscTurnsThatMotorAlone(): void
+    {
+        $client = $this->power();
+        $way = function (int $pad) use ($client): int {
+            $client->spin($pad, 6);
+
+            return $this->world->turning($this->world->store->peek())[0]['direction'] ?? 0;
+        };
+        $before = array_map($way, [1 => 1, 2 => 2, 3 => 3, 4 => 4]);
+        (new EscClient($client, 3))->writeSettings(['direction' => 'reversed']);
+        self::assertSame([1 => $before[1], 2 => $before[2], 3 => -$before[3], 4 => $before[4]], array_map($way, [1 => 1, 2 => 2, 3 => 3, 4 => 4]));
+        self::assertSame(['backward:'.$this->demo->physics->wiredPads[3]], $this->world->driveFaults($this->world->store->peek()));
+    }
+
+    public function testAShyEscIsAskedAgainAndALooseWireGivenUpAfterThree(): void
+    {
+        $client = $this->power();
+        $pad = (int) array_search('rear_left', $this->demo->physics->wiredPads, true);
+        $esc = new EscClient($client, $pad);
+        $this->world->move('fault:shy_esc', '1');
+        $esc->writeSettings(['advance_deg' => 18.0]);
+        self::assertSame(2, $esc->tries);
+        $this->world->move('fault:shy_esc', '0');
+        $this->world->move('fault:loose_signal_wire', '1');
+        self::refuses('asked 3 times', static fn () => $esc->writeSettings(['advance_deg' => 20.0]));
+        $this->world->move('fault:loose_signal_wire', '0');
+        self::assertSame(18.0, $esc->readSettings()['advance_deg']);
+    }
+
+    public function testAWrittenImageRunsAndAnotherFamilyStartsFromItsDefaults(): void
+    {
+        $this->solderEsc(1, 'Bracken', '6.2.0');
+        $esc = new EscClient($this->power(), 1);
+        self::assertSame('Bracken', $esc->identity()->family);
+        self::assertFalse($esc->identity()->rpmFeedback);
+        self::assertArrayNotHasKey('sync_loss_response', $esc->readSettings());
+        $esc->writeSettings(['direction' => 'reversed']);
+        $esc->toBootloader();
+        self::assertTrue($esc->identity()->inBootloader());
+        $pages = PageWriter::pages(ShelfMaker::escImage('Withy', '1.4.0', 'P3', 48, 250, 48), 0x1000, 512);
+        $writer = new PageWriter($esc);
+        $writer->write($pages, 0, static fn () => null);
+        $writer->verify($pages, static fn () => null);
+        $esc->run();
+        self::assertSame(['Withy', 48, true], [$esc->identity()->family, $esc->identity()->switchingKhz, $esc->identity()->rpmFeedback]);
+        self::assertSame('normal', $esc->readSettings()['direction'], 'the other family lays its settings out otherwise');
+    }
+
+    public function testATornWriteLeavesItInItsBootloader(): void
+    {
+        $esc = new EscClient($this->power(), 4);
+        $esc->toBootloader();
+        $pages = PageWriter::pages(ShelfMaker::escImage('Withy', '1.5.0-pre1', 'P3', 48, 250, 48), 0x1000, 512);
+        foreach (\array_slice($pages, 0, 7, true) as $address => $bytes) {
+            $esc->writePage($address, $bytes);
+        }
+        $this->world->move('pack', '0');
+        $this->world->move('pack', '1');
+        self::assertTrue($esc->identity()->inBootloader());
+        self::assertSame(7, (new PageWriter($esc))->alreadyWritten($pages));
+        self::refuses('page', static fn () => $esc->writePage(0x1001, str_repeat("\0", 512)));
+    }
+
+    /** What the application never does: bytes of another layout, forced in. */
+    public function testAWrongLayoutForcedInLeavesItDeadUntilItIsCaughtAtPowerOn(): void
+    {
+        $client = $this->power();
+        $esc = new EscClient($client, 2);
+        $esc->toBootloader();
+        (new PageWriter($esc))->write(PageWriter::pages(ShelfMaker::escImage('Withy', '1.4.0', 'K7', 48, 350, 24), 0x1000, 512), 0, static fn () => null);
+        $esc->run();
+        self::assertSame(EscState::DEAD, $this->world->store->peek()->esc(2)->mode);
+        self::refuses('did not acknowledge', static fn () => $esc->identity());
+        $client->spin(2, 6);
+        self::assertSame([], $this->world->turning($this->world->store->peek()));
+        $client->catchEsc(2);
+        $this->world->move('pack', '0');
+        $this->world->move('pack', '1');
+        self::assertTrue($esc->identity()->inBootloader(), 'held in its bootloader as power came');
+        (new PageWriter($esc))->write(PageWriter::pages(ShelfMaker::escImage('Withy', '1.4.0', 'P3', 48, 250, 24), 0x1000, 512), 0, static fn () => null);
+        $esc->run();
+        self::assertSame('Withy', $esc->identity()->family);
+        $this->world->move('mishap:esc', '1');
+        self::assertSame([EscState::DEAD], array_values(array_unique(array_filter(array_map(fn (int $pad): string => $this->world->store->peek()->esc($pad)->mode, [1, 2, 3, 4]), static fn (string $m): bool => EscState::FIRMWARE !== $m))));
+    }
+
+    public function testAnalogueEscsAreTaughtTheirEndPointsAndDigitalOnesAreNot(): void
+    {
+        $client = $this->plug();
+        $client->identity();
+        $this->world->move('props', '0');
+        $client->writeSetting('motors.protocol', 'oneshot125');
+        $client->teach('full');
+        self::refuses('end it first', static fn () => $client->spin(1, 5), withPack: fn () => $this->world->move('pack', '1'));
+        self::assertSame(array_fill(0, 4, 'two rising tones'), $this->world->store->peek()->tones);
+        $client->teach('zero');
+        self::assertSame(array_fill(0, 4, 'three falling tones'), \array_slice($this->world->store->peek()->tones, 4));
+        $client->teach('end');
+        self::assertSame([1000.0, 2000.0], [$this->world->store->peek()->esc(3)->lowUs, $this->world->store->peek()->esc(3)->highUs]);
+        self::refuses('take the pack off first', static fn () => $client->teach('full'));
+        $this->world->move('pack', '0');
+        $client->writeSetting('motors.protocol', 'dshot300');
+        $client->teach('full');
+        $this->world->move('pack', '1');
+        self::assertSame([], $this->world->store->peek()->tones, 'a digital signal has no end points');
+    }
+
+    public function testRpmAndVibrationTellTheTruePoleCount(): void
+    {
+        $client = $this->power();
+        self::refuses('refused', static fn () => $client->rpm(9));
+        $client->writeSetting('motors.rpm_feedback', true);
+        $client->spin(1, 8);
+        $this->pace->wait(0.4);
+        $client->spin(1, 8);
+        $reading = $client->rpm(1);
+        self::assertEqualsWithDelta(80, \count($reading['erpm']), 10);
+        self::assertSame(0.0, $reading['errors_pct']);
+        [$samples, $hz] = $client->gyroBurst(0);
+        self::assertCount(2048, $samples);
+        $density = Welch::withSegment(1024, $hz)->density([$samples])->density;
+        $peak = array_search(max($density), $density, true);
+        self::assertIsInt($peak);
+        $rpm = array_sum($reading['erpm']) / \count($reading['erpm']) / 7;
+        self::assertEqualsWithDelta($rpm / 60, $peak * $hz / 1024, 4.0, 'the board shakes once a turn');
+        $this->solderEsc(2, 'Withy', '1.1.0');
+        $this->world->move('pack', '0');
+        $this->world->move('pack', '1');
+        self::refuses('does not answer on the signal wire', static fn () => $client->rpm(2));
+    }
+
+    private static function refuses(string $words, \Closure $act, ?\Closure $withPack = null): void
+    {
+        if (null !== $withPack) {
+            $withPack();
+        }
+        try {
+            $act();
+        } catch (LinkError $e) {
+            self::assertStringContainsString($words, $e->getMessage());
+
+            return;
+        }
+        self::fail("Nothing said “{$words}”.");
+    }
+}
