@@ -11,10 +11,11 @@ export function bench() {
     init() {
       const root = this.$root;
       root.addEventListener('click', (e) => {
+        if (e.target.closest('[data-swap-motors]')) { move('swap_motors', `${root.querySelector('[data-swap-a]').value},${root.querySelector('[data-swap-b]').value}`).then((done) => done && say('Swapped on the desk.')); return; }
         const button = e.target.closest('[data-thing]');
         if (!button) return;
         const thing = button.dataset.thing;
-        move(thing, thing === 'bootloader_button' || live?.bench[thing] !== true ? '1' : '0');
+        move(thing, thing === 'bootloader_button' || thing.startsWith('mishap:') || live?.bench[thing] !== true ? '1' : '0');
       });
       root.addEventListener('change', (e) => {
         if (e.target.matches('[data-tilt]')) move('tilt', e.target.value);

@@ -129,7 +129,11 @@ final readonly class World
                     }
                     break;
                 case 'swap_motors':
-                    $s->motorsSwapped = !$s->motorsSwapped;
+                    [$a, $b] = [...explode(',', $to), ''];
+                    if (null === $this->physics->frame->at($a) || null === $this->physics->frame->at($b)) {
+                        throw new \InvalidArgumentException("The motors of “{$to}” cannot be swapped; name two places of this craft.");
+                    }
+                    [$s->motorAt[$a], $s->motorAt[$b]] = [$s->motorAt[$b] ?? $b, $s->motorAt[$a] ?? $a];
                     break;
                 case 'tilt':
                     if (!isset(WorldState::TILTS[$to])) {
@@ -211,7 +215,7 @@ final readonly class World
     public function rotor(WorldState $s, int $pad): Rotor
     {
         $place = $this->physics->wiredPads[$pad] ?? '';
-        $motor = $s->motorsSwapped ? (['front_right' => 'rear_right', 'rear_right' => 'front_right'][$place] ?? $place) : $place;
+        $motor = $s->motorAt[$place] ?? $place;
         $weak = (\in_array('weak_motor', $s->faults, true) && 'front_right' === $motor) || (\in_array('weak_esc', $s->faults, true) && 'front_right' === $place);
         $esc = $s->esc($pad);
 

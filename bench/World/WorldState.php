@@ -87,8 +87,8 @@ final class WorldState
     /** @var list<string> what was heard on the bench: the tones of the ESCs, newest last */
     public array $tones = [];
 
-    /** The motors of front right and rear right changed places on the bench. */
-    public bool $motorsSwapped = false;
+    /** @var array<string, string> place => the place whose motor now sits there, where the builder swapped some */
+    public array $motorAt = [];
 
     public float $chargeUsed = 0.05;
     public int $requests = 0;

@@ -69,7 +69,16 @@ final readonly class Consistency
             }
         }
         try {
-            Mixer::of(Frame::of($s));
+            $frame = Frame::of($s);
+            $driven = [];
+            for ($pad = 1; $pad <= 8; ++$pad) {
+                $driven[] = $s["pad.$pad.drives"] ?? 'none';
+            }
+            $left = array_diff($frame->places(), $driven);
+            if ([] !== $left && \count($left) < \count($frame->motors)) {
+                $clashes[] = new Clash(Clash::WARN, 'frame.layout', 'No output drives the '.str_replace('_', ' ', implode(' and the ', $left)).' motor of this frame.');
+            }
+            Mixer::of($frame);
         } catch (AirframeError $e) {
             $clashes[] = new Clash(Clash::REFUSE, 'frame.layout', $e->getMessage());
         }

@@ -106,6 +106,23 @@ class Craft
     ) {
     }
 
+    /** @return list<string> what a firmware build must not leave out: by the settings, once they are known */
+    public function needs(): array
+    {
+        if ([] === $this->settings) {
+            return $this->uses;
+        }
+        $needs = [];
+        foreach (['location.enabled' => 'gps', 'overlay.enabled' => 'overlay'] as $name => $option) {
+            if (true === ($this->settings[$name] ?? false)) {
+                $needs[] = $option;
+            }
+        }
+        $receiver = $this->settings['receiver.protocol'] ?? 'none';
+
+        return \is_string($receiver) && 'none' !== $receiver ? [...$needs, $receiver] : $needs;
+    }
+
     public function isKnown(): bool
     {
         return null !== $this->hardwareId;

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\App\Craft;
 
 use Doctrine\ORM\EntityManagerInterface;
+use Ortholex\App\Esc\Escs;
 use Ortholex\App\Firmware\Shelf;
 use Ortholex\App\Flights\AnalysisStore;
 use Ortholex\App\Flights\Dig;
@@ -13,6 +14,8 @@ use Ortholex\App\Record\Staging;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\Jobs;
 use Ortholex\Core\Analysis\StepVerdict;
+use Ortholex\Core\Esc\EscIdentity;
+use Ortholex\Core\Esc\OddOnes;
 
 /** Works out what each craft needs next, most pressing first. */
 final readonly class NextSteps
@@ -27,7 +30,7 @@ final readonly class NextSteps
         $steps = [];
         foreach ($this->jobs->of($craft) as $job) {
             if (Job::INTERRUPTED === $job->state || Job::FAILED === $job->state) {
-                $steps[] = new NextStep("“{$job->title}” was not finished.", 'flash' === $job->kind ? '12' : '51', 'See what happened');
+                $steps[] = new NextStep("“{$job->title}” was not finished.", 'flash' === $job->kind ? '12' : ('flash-escs' === $job->kind ? '12/escs' : '51'), 'See what happened');
             }
         }
         if ($craft->inBootloader) {
@@ -37,6 +40,17 @@ final readonly class NextSteps
             $steps[] = new NextStep('Plug the cable and link it, so that its board is read and a snapshot is kept before anything is changed.', '11', 'Look before touching');
 
             return $steps;
+        }
+        $esc = $craft->redo;
+        if (\in_array('esc_calibration', $esc, true) && \in_array($craft->settings['motors.protocol'] ?? '', ['pwm', 'oneshot125'], true)) {
+            $steps[] = new NextStep('ESCs were flashed: their end points must be taught again.', '15?do=teach', 'Teach them');
+        }
+        if (\in_array('esc_settings', $esc, true)) {
+            $steps[] = new NextStep('ESCs were flashed: look at what of their settings started anew, and show the motors once more.', '16', 'Look at 16');
+        }
+        $differing = $this->differing($craft);
+        if ([] !== $differing) {
+            $steps[] = new NextStep('The ESC at '.str_replace('_', ' ', implode(' and ', $differing)).' runs other firmware than the others.', '12/escs', 'Bring it level');
         }
         $staged = \count($this->staging->of($craft));
         if ($staged > 0) {
@@ -59,6 +73,15 @@ final readonly class NextSteps
         }
 
         return $steps;
+    }
+
+    /** @return list<string> places whose ESC runs other firmware than most */
+    private function differing(Craft $craft): array
+    {
+        $firmware = array_map(static fn (?EscIdentity $e): string => $e?->firmwareInWords() ?? 'silent', Escs::identities($craft));
+        $odd = OddOnes::of($firmware);
+
+        return null === $odd->common ? [] : $odd->odd;
     }
 
     /** @return array<string, float> axes whose step peaks too high */

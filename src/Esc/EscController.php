@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Esc;
 
+use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Craft\LinkService;
 use Ortholex\App\Craft\Worlds;
 use Ortholex\App\Record\Staging;
@@ -21,7 +22,7 @@ use Symfony\Component\Routing\Attribute\Route;
 #[AsController]
 final class EscController extends SheetController
 {
-    public function __construct(private readonly Escs $escs, private readonly LinkService $links, private readonly Staging $staging, private readonly Worlds $worlds)
+    public function __construct(private readonly Escs $escs, private readonly LinkService $links, private readonly Staging $staging, private readonly Worlds $worlds, private readonly EntityManagerInterface $entities)
     {
     }
 
@@ -34,6 +35,16 @@ final class EscController extends SheetController
             $craft, $this->staging->base($craft), $this->staging->of($craft), $this->links->isLinked($craft), $this->escs->isRead($craft),
             $this->worlds->of($craft)->store->peek()->pack, $request->query->getString('setting'),
         ));
+    }
+
+    /** The builder has looked at what a flash left. */
+    #[Route('/craft/{slug}/escs/looked', name: 'escs_looked', methods: ['POST'])]
+    public function looked(string $slug): JsonResponse
+    {
+        $this->crafts->named($slug)->redone('esc_settings');
+        $this->entities->flush();
+
+        return new JsonResponse([]);
     }
 
     #[Route('/craft/{slug}/escs/read', name: 'escs_read', methods: ['POST'])]

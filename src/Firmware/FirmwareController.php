@@ -7,15 +7,19 @@ namespace Ortholex\App\Firmware;
 use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Craft\Craft;
 use Ortholex\App\Craft\LinkService;
+use Ortholex\App\Frame\Frames;
 use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\Input;
 use Ortholex\App\Shell\SheetController;
 use Ortholex\App\Shell\Uploads;
+use Ortholex\App\Tune\Chains;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\Jobs;
+use Ortholex\Core\Drive\LoopLoad;
 use Ortholex\Core\Firmware\FirmwareError;
 use Ortholex\Core\Firmware\Fit;
 use Ortholex\Core\Firmware\HexImage;
+use Ortholex\Core\Firmware\Manifest;
 use Ortholex\Core\Firmware\PageWriter;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
@@ -32,6 +36,8 @@ final class FirmwareController extends SheetController
         private readonly Jobs $jobs,
         private readonly Uploads $uploads,
         private readonly EntityManagerInterface $entities,
+        private readonly Chains $chains,
+        private readonly Frames $frames,
     ) {
     }
 
@@ -67,7 +73,7 @@ final class FirmwareController extends SheetController
         }
 
         return $this->show($craft, '12', 'Firmware/firmware.html.twig', new FirmwareView(
-            $rows, $hidden, $preReleases, $otherBoards, $chosen, $extent, $flash, self::report($flash), $this->links->isLinked($craft),
+            $rows, null === $chosen?->item->manifest ? [] : $this->between($craft, $chosen->item->manifest), [] === $craft->settings ? null : LoopLoad::of($this->chains->current($craft, $craft->settings), \count($this->frames->of($craft)->motors), $craft->processor ?? 'F4', $craft->leftOut)->percent, $hidden, $preReleases, $otherBoards, $chosen, $extent, $flash, self::report($flash), $this->links->isLinked($craft),
         ));
     }
 
@@ -111,10 +117,36 @@ final class FirmwareController extends SheetController
     /** In a list the manifest is judged; the file itself is judged when it is chosen, and again when it is written. */
     private function row(Craft $craft, ShelfItem $item, ?HexImage $image): FirmwareRow
     {
-        $fit = null === $image && null !== $item->manifest ? Fit::byManifest($item->manifest, $craft->identity(), $craft->uses) : Fit::judge($image ?? Shelf::read($item->path), $item->manifest, $craft->identity(), $craft->uses);
+        $fit = null === $image && null !== $item->manifest ? Fit::byManifest($item->manifest, $craft->identity(), $craft->needs()) : Fit::judge($image ?? Shelf::read($item->path), $item->manifest, $craft->identity(), $craft->needs());
         $compared = null === $item->manifest || null === $craft->version ? 0 : $item->manifest->version->compare($craft->version());
 
-        return new FirmwareRow($item, $fit, $compared);
+        $load = null === $item->manifest || [] === $craft->settings ? null : LoopLoad::of($this->chains->current($craft, $craft->settings), \count($this->frames->of($craft)->motors), $craft->processor ?? 'F4', $item->manifest->leftOut)->percent;
+
+        return new FirmwareRow($item, $fit, $compared, $load);
+    }
+
+    /** @return list<Manifest> full releases for this board from the running version to another, in order; what is undone when going back comes newest first */
+    private function between(Craft $craft, Manifest $to): array
+    {
+        if (null === $craft->version) {
+            return [];
+        }
+        $now = $craft->version();
+        $up = $to->version->compare($now) >= 0;
+        $steps = [];
+        foreach ($this->shelf->items() as $item) {
+            $m = $item->manifest;
+            if (null === $m || [] !== $m->leftOut || $m->hardware !== $to->hardware) {
+                continue;
+            }
+            $after = $m->version->compare($up ? $now : $to->version) > 0;
+            $within = $m->version->compare($up ? $to->version : $now) <= 0;
+            if ($after && $within && (!$m->version->isPreRelease() || 0 === $m->version->compare($to->version))) {
+                $steps[] = $m;
+            }
+        }
+
+        return $up ? array_reverse($steps) : $steps;
     }
 
     /** @return array<string, list<array<string, mixed>>> */

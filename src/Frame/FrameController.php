@@ -13,6 +13,8 @@ use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\Input;
 use Ortholex\App\Shell\SheetController;
 use Ortholex\Core\Airframe\AirframeError;
+use Ortholex\Core\Airframe\Frame;
+use Ortholex\Core\Airframe\LevelCheck;
 use Ortholex\Core\Airframe\Mixer;
 use Ortholex\Core\Airframe\Mounting;
 use Ortholex\Core\Airframe\Rotation;
@@ -36,6 +38,7 @@ final class FrameController extends SheetController
         private readonly Worlds $worlds,
         private readonly Staging $staging,
         private readonly Catalogue $catalogue,
+        private readonly Frames $frames,
     ) {
     }
 
@@ -43,11 +46,12 @@ final class FrameController extends SheetController
     public function sheet(string $slug): Response
     {
         $craft = $this->crafts->named($slug);
-        $frame = $this->worlds->of($craft)->physics->frame;
+        $frame = $this->frames->staged($craft);
+        $layout = (string) ($this->staging->preview($craft)['frame.layout'] ?? 'quad_x');
         [$found, $problem] = $this->found($craft);
         $set = $this->mountingOf($this->staging->preview($craft));
         $fields = [];
-        foreach (['frame.layout', 'props.direction'] as $name) {
+        foreach (['frame.layout', 'props.direction', ...('custom' === $layout ? [] : ['frame.diagonal_mm']), ...('quad_stretched' === $layout ? ['frame.stretch'] : [])] as $name) {
             if (isset($craft->settings[$name])) {
                 $fields[] = $this->catalogue->get($name, $craft->version());
             }
@@ -55,7 +59,7 @@ final class FrameController extends SheetController
         $poses = $this->poses($craft);
 
         return $this->show($craft, '14', 'Frame/frame.html.twig', new FrameView(
-            $frame, Mixer::of($frame), $set, [ShownPose::LEVEL => isset($poses[ShownPose::LEVEL]), ShownPose::NOSE_UP => isset($poses[ShownPose::NOSE_UP])],
+            $frame ?? $this->frames->of($craft), self::mixer($frame ?? $this->frames->of($craft)), null === $frame, $layout, $set, [ShownPose::LEVEL => isset($poses[ShownPose::LEVEL]), ShownPose::NOSE_UP => isset($poses[ShownPose::NOSE_UP])],
             $found, null === $found ? 0.0 : $found->rotation->angleTo(Rotation::degrees(...$set)), $problem, $fields, $craft->settings, $this->staging->of($craft), $this->links->isLinked($craft),
         ));
     }
@@ -75,6 +79,51 @@ final class FrameController extends SheetController
         $this->entities->flush();
 
         return new JsonResponse(['force_g' => $shown->force()]);
+    }
+
+    /** Chooses an airframe; a custom one starts from the arms of the one before. */
+    #[Route('/craft/{slug}/frame/layout', name: 'frame_layout', methods: ['POST'])]
+    public function layout(string $slug, Request $request): JsonResponse
+    {
+        $craft = $this->crafts->named($slug);
+        $layout = Input::of($request)->text('layout', 40);
+        $values = ['frame.layout' => $layout];
+        if ('custom' === $layout) {
+            foreach ($this->frames->of($craft)->motors as $motor) {
+                $values["arm.$motor->place.forward_mm"] = round(1000 * $motor->x);
+                $values["arm.$motor->place.right_mm"] = round(1000 * $motor->y);
+            }
+        }
+        $this->staging->stage($craft, array_intersect_key($values, $craft->settings));
+
+        return new JsonResponse(['staged' => $this->staging->of($craft)]);
+    }
+
+    /** What is left of roll and pitch while the craft lies level, staged. */
+    #[Route('/craft/{slug}/frame/level', name: 'frame_level', methods: ['POST'])]
+    public function level(string $slug): JsonResponse
+    {
+        $craft = $this->crafts->named($slug);
+        $this->links->demandLinked($craft);
+        try {
+            $level = LevelCheck::of($this->worlds->client($craft)->accelerometer(32), Rotation::degrees(...$this->mountingOf($craft->settings)));
+        } catch (AirframeError $e) {
+            throw BadRequest::at('level', $e->getMessage());
+        }
+        $this->staging->stage($craft, ['level.roll_deg' => $level->rollDeg, 'level.pitch_deg' => $level->pitchDeg]);
+
+        return new JsonResponse(['said' => \sprintf('The board sits %.1f° in roll and %.1f° in pitch off level; that is staged to be taken off.', $level->rollDeg, $level->pitchDeg)]);
+    }
+
+    /** Null when the motors cannot command every axis. */
+    private static function mixer(Frame $frame): ?Mixer
+    {
+        try {
+            return Mixer::of($frame);
+        } catch (AirframeError) {
+            // The check of the staged settings says which axis is lost.
+            return null;
+        }
     }
 
     #[Route('/craft/{slug}/frame/again', name: 'frame_again', methods: ['POST'])]

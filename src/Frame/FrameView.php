@@ -7,6 +7,7 @@ namespace Ortholex\App\Frame;
 use Ortholex\Core\Airframe\Frame;
 use Ortholex\Core\Airframe\Mixer;
 use Ortholex\Core\Airframe\Mounting;
+use Ortholex\Core\Settings\EscTable;
 use Ortholex\Core\Settings\Setting;
 
 /** What sheet 14 shows. */
@@ -18,11 +19,15 @@ final readonly class FrameView
      * @param list<Setting>                        $fields  settings chosen here
      * @param array<string, float|int|bool|string> $now
      * @param array<string, float|int|bool|string> $staged
+     * @param Mixer|null                           $mixer   null when the motors cannot command every axis
+     * @param bool                                 $broken  whether the staged arms make no frame
      * @param float                                $offDeg  angle between the found mounting and the one set
      */
     public function __construct(
         public Frame $frame,
-        public Mixer $mixer,
+        public ?Mixer $mixer,
+        public bool $broken,
+        public string $layout,
         public array $set,
         public array $shown,
         public ?Mounting $found,
@@ -33,6 +38,20 @@ final readonly class FrameView
         public array $staged,
         public bool $linked,
     ) {
+    }
+
+    /** @return list<string> places that a custom frame has no motor at */
+    public function free(): array
+    {
+        return array_values(array_diff(EscTable::PLACES, $this->frame->places()));
+    }
+
+    /** Level as set, deg. */
+    public function level(string $axis): float
+    {
+        $value = $this->staged["level.{$axis}_deg"] ?? $this->now["level.{$axis}_deg"] ?? 0.0;
+
+        return is_numeric($value) ? (float) $value : 0.0;
     }
 
     /** Whether the setting is so far from what was shown that the craft would fly wrong. */

@@ -8,6 +8,8 @@ use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Craft\Craft;
 use Ortholex\App\Craft\LinkService;
 use Ortholex\App\Craft\Worlds;
+use Ortholex\App\Esc\Escs;
+use Ortholex\App\Frame\Frames;
 use Ortholex\App\Record\Staging;
 use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\Input;
@@ -16,8 +18,10 @@ use Ortholex\App\Tune\Chains;
 use Ortholex\Core\Airframe\Frame;
 use Ortholex\Core\Airframe\SpinAnswer;
 use Ortholex\Core\Airframe\SpinCheck;
+use Ortholex\Core\Drive\EscCalibration;
 use Ortholex\Core\Drive\LoopLoad;
 use Ortholex\Core\Drive\SignalTiming;
+use Ortholex\Core\Esc\EscIdentity;
 use Ortholex\Core\Settings\Catalogue;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
@@ -38,16 +42,19 @@ final class MotorsController extends SheetController
         private readonly Staging $staging,
         private readonly Catalogue $catalogue,
         private readonly Chains $chains,
+        private readonly Frames $frames,
+        private readonly Escs $escs,
+        private readonly DriveChecks $checks,
     ) {
     }
 
     #[Route('/craft/{slug}/15', name: 'motors', methods: ['GET'])]
-    public function sheet(string $slug): Response
+    public function sheet(string $slug, Request $request): Response
     {
         $craft = $this->crafts->named($slug);
         $world = $this->worlds->of($craft);
         $state = $world->store->peek();
-        $frame = $world->physics->frame;
+        $frame = $this->frame($craft);
         $shown = $this->shown($craft);
         $set = $this->padMap($this->staging->preview($craft), $frame);
         $pads = array_keys($set);
@@ -68,7 +75,7 @@ final class MotorsController extends SheetController
         // An impossible pair is named by the tray; there is no time to draw for it.
         $timing = '' === $protocol || ($feedback && !str_starts_with($protocol, 'dshot')) ? null : SignalTiming::of($protocol, $feedback);
         $fields = [];
-        foreach (['motors.protocol', 'motors.rpm_feedback', 'motors.loop_rate_hz'] as $name) {
+        foreach (['motors.protocol', 'motors.rpm_feedback', 'motors.loop_rate_hz', 'motors.idle_pct', 'motors.idle_us', 'motors.still_when_armed'] as $name) {
             if (isset($craft->settings[$name])) {
                 $fields[] = $this->catalogue->get($name, $craft->version());
             }
@@ -76,7 +83,9 @@ final class MotorsController extends SheetController
 
         return $this->show($craft, '15', 'Motors/motors.html.twig', new MotorsView(
             $frame, $pads, $shown, $set, $check, $check->inWords($set), $next, $check->isComplete() && $check->drives !== array_intersect_key($set, $check->drives), $missing, $linked, $state->pack, $state->propsDeclaredOff,
-            $timing, $loopHz, LoopLoad::of($preview, \count($frame->motors), $craft->processor ?? 'F4', $craft->leftOut)->percent, $fields, $craft->settings, $this->staging->of($craft),
+            \in_array($request->query->getString('do'), ['rise', 'feedback', 'teach'], true) ? $request->query->getString('do') : 'spin', $this->checks->risen($craft), $this->checks->answered($craft),
+            EscCalibration::at($protocol, $state->propsDeclaredOff, $state->pack, $state->teach, $state->tones, \count($pads)), $state->tones, $state->teach,
+            $this->canReverse($craft, $check), $timing, $loopHz, LoopLoad::of($preview, \count($frame->motors), $craft->processor ?? 'F4', $craft->leftOut)->percent, $fields, $craft->settings, $this->staging->of($craft),
         ));
     }
 
@@ -105,7 +114,7 @@ final class MotorsController extends SheetController
     public function answer(string $slug, Request $request): JsonResponse
     {
         $craft = $this->crafts->named($slug);
-        $frame = $this->worlds->of($craft)->physics->frame;
+        $frame = $this->frame($craft);
         $input = Input::of($request);
         $pad = $input->whole('pad', 1, 8);
         $place = $input->text('place', 40);
@@ -136,7 +145,7 @@ final class MotorsController extends SheetController
     public function map(string $slug): JsonResponse
     {
         $craft = $this->crafts->named($slug);
-        $frame = $this->worlds->of($craft)->physics->frame;
+        $frame = $this->frame($craft);
         $set = $this->padMap($this->staging->preview($craft), $frame);
         $check = $this->check($craft, $frame, array_keys($set));
         if (!$check->isComplete()) {
@@ -147,9 +156,27 @@ final class MotorsController extends SheetController
             $values["pad.$pad.drives"] = $place;
         }
         $this->staging->stage($craft, $values);
+        // Each ESC stays on its pad: what it holds is asked under the new map, and turned about.
+        $base = $this->staging->preview($craft);
+        $turned = [];
+        foreach ($this->canReverse($craft, $check) ? $check->reverse : [] as $place) {
+            $turned["esc.$place.direction"] = 'reversed' === ($base["esc.$place.direction"] ?? 'normal') ? 'normal' : 'reversed';
+        }
+        $this->staging->stage($craft, $turned);
         $this->again($slug);
 
-        return new JsonResponse(['said' => 'The new pad map is staged. Commit it, then show the motors once more: that round proves it.']);
+        return new JsonResponse(['said' => ([] === $turned ? 'The new pad map is staged.' : 'Pad map and directions are staged.').' Commit, then show the motors once more: that round proves it.']);
+    }
+
+    /** Directions are set in the ESCs, so they must have answered. */
+    private function canReverse(Craft $craft, SpinCheck $check): bool
+    {
+        return [] !== $check->reverse && $this->escs->isRead($craft) && [] === array_filter(Escs::identities($craft), static fn (?EscIdentity $e): bool => null === $e || $e->inBootloader());
+    }
+
+    private function frame(Craft $craft): Frame
+    {
+        return $this->frames->staged($craft) ?? $this->frames->of($craft);
     }
 
     /** @param list<int> $pads */

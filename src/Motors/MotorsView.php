@@ -6,6 +6,7 @@ namespace Ortholex\App\Motors;
 
 use Ortholex\Core\Airframe\Frame;
 use Ortholex\Core\Airframe\SpinCheck;
+use Ortholex\Core\Drive\EscCalibration;
 use Ortholex\Core\Drive\SignalTiming;
 use Ortholex\Core\Settings\Setting;
 
@@ -17,6 +18,7 @@ final readonly class MotorsView
      * @param array<int, ShownSpin> $shown   by pad
      * @param array<int, string>    $set     pad => place, as staged or set
      * @param list<string>          $missing interlocks that are unmet, in words
+     * @param list<string>          $tones   heard since the pack came on
      * @param list<Setting>                        $fields settings of the signal
      * @param array<string, float|int|bool|string> $now
      * @param array<string, float|int|bool|string> $staged
@@ -34,6 +36,13 @@ final readonly class MotorsView
         public bool $linked,
         public bool $pack,
         public bool $declared,
+        public string $do,
+        public ?RisenView $risen,
+        public ?FeedbackView $answered,
+        public EscCalibration $teaching,
+        public array $tones,
+        public string $held,
+        public bool $canReverse,
         public ?SignalTiming $timing,
         public float $loopHz,
         public float $loadPct,
@@ -47,6 +56,11 @@ final readonly class MotorsView
     public function periodUs(): float
     {
         return 1e6 / $this->loopHz;
+    }
+
+    public function feedbackOn(): bool
+    {
+        return true === ($this->staged['motors.rpm_feedback'] ?? $this->now['motors.rpm_feedback'] ?? false);
     }
 
     public function padOf(string $place): ?int

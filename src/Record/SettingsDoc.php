@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\App\Record;
 
 use Ortholex\Core\Settings\Catalogue;
+use Ortholex\Core\Settings\EscTable;
 use Ortholex\Core\Settings\Setting;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Command\Command;
@@ -18,7 +19,18 @@ final class SettingsDoc extends Command
     {
         $out = "# Settings\n\nDrawn from the catalogue (core/Settings/LoamTable.php) by `bin/console app:settings-doc`; do not edit.\n\n";
         $out .= "| setting | what | unit | range | default | versions | restart |\n|---|---|---|---|---|---|---|\n";
-        foreach ($catalogue->all() as $s) {
+        $out .= self::rows($catalogue->all());
+        $out .= "\n## ESCs\n\nIn each ESC, as `esc.PLACE.KEY`, such as `esc.rear_left.advance_deg` (core/Settings/EscTable.php).\n\n";
+        $out .= "| key | what | unit | range | default | versions | restart |\n|---|---|---|---|---|---|---|\n";
+
+        return $out.self::rows(EscTable::rows());
+    }
+
+    /** @param array<string, Setting> $settings */
+    private static function rows(array $settings): string
+    {
+        $out = '';
+        foreach ($settings as $s) {
             $range = match ($s->type) {
                 Setting::CHOICE => implode(', ', $s->choices),
                 Setting::SWITCH => 'on, off',

@@ -38,7 +38,7 @@ final readonly class LiveState
             'bench' => [
                 'cable' => $s->cable, 'pack' => $s->pack, 'props' => $s->props, 'transmitter' => $s->transmitter, 'outdoors' => $s->outdoors, 'tilt' => $s->tilt,
                 'pack_v' => null === $volts ? null : round($volts, 2), 'props_declared_off' => $s->propsDeclaredOff, 'faults' => $s->faults,
-                'powered' => WorldState::OFF !== $s->mode, 'turning' => $world->turning($s), 'mishap' => $s->mishap, 'tones' => $s->tones, 'teach' => $s->teach, 'motors_swapped' => $s->motorsSwapped,
+                'powered' => WorldState::OFF !== $s->mode, 'turning' => $world->turning($s), 'mishap' => $s->mishap, 'tones' => $s->tones, 'teach' => $s->teach,
             ],
             'link' => [
                 'escs' => $s->pack && $linked && null !== $craft->escsSince && $craft->escsSince === $s->powerMoves,

@@ -13,7 +13,7 @@ use Ortholex\Core\Wiring\WiringFault;
 final readonly class WiringView
 {
     public const BOARD_HALF = 90;
-    private const PITCH = 30;
+    private const PITCH = 40;
 
     /**
      * @param array<string, float|int|bool|string> $toStage
@@ -83,7 +83,12 @@ final readonly class WiringView
         return $out;
     }
 
-    /** @return list<array{from: string, to: string, path: string, kind: string, fault: ?int, mx: float, my: float}> */
+    public function boardHalfHeight(): int
+    {
+        return (int) (self::PITCH * max(\count($this->wiring->board->left ?? []), \count($this->wiring->board->right ?? [])) / 2) + 34;
+    }
+
+    /** @return list<array{from: string, to: string, path: string, kind: string, fault: ?int, mind: bool, mx: float, my: float}> */
     public function wires(): array
     {
         if (null === $this->wiring) {
@@ -103,12 +108,15 @@ final readonly class WiringView
             [$x1, $y1, $kind] = $spot[$pin];
             [$x2, $y2] = $spot[$pad];
             // Wires that leave for the far side of the board go round it, above or below.
-            $over = ($x1 < 0) !== ($x2 < 0) ? ($y1 < 0 ? -1 : 1) * 150 : null;
+            $over = ($x1 < 0) !== ($x2 < 0) ? ($y1 < 0 ? -1 : 1) * ($this->boardHalfHeight() + 22) : null;
             $middle = null === $over ? ($x1 + $x2) / 2 : ($x1 < 0 ? -1 : 1) * 175;
             $path = null === $over
                 ? \sprintf('M%d %dC%.0f %d %.0f %d %d %d', $x1, $y1, $middle, $y1, $middle, $y2, $x2, $y2)
                 : \sprintf('M%d %dC%.0f %d %.0f %d %.0f %dS%.0f %d %d %d', $x1, $y1, $middle, $y1, $middle, $over, 0, $over, -$middle, $y2, $x2, $y2);
-            $out[] = ['from' => $pin, 'to' => $pad, 'path' => $path, 'kind' => str_replace(' ', '-', $kind), 'fault' => $this->faultAt($i), 'mx' => null === $over ? $middle : 0.0, 'my' => null === $over ? ($y1 + $y2) / 2 : (float) $over];
+            $fault = $this->faultAt($i);
+            // The mark stands near the part, where wires that cross further on are still apart.
+            [$mx, $my] = null === $over ? [0.72 * $x1 + 0.28 * $x2, 0.81 * $y1 + 0.19 * $y2] : [0.0, (float) $over];
+            $out[] = ['from' => $pin, 'to' => $pad, 'path' => $path, 'kind' => str_replace(' ', '-', $kind), 'fault' => $fault['n'] ?? null, 'mind' => WiringFault::WARN === ($fault['fault']->weight ?? ''), 'mx' => $mx, 'my' => $my];
         }
 
         return $out;
@@ -125,14 +133,12 @@ final readonly class WiringView
         return $out;
     }
 
-    private function faultAt(int $wire): ?int
+    /** @return array{n: int, fault: WiringFault}|null the gravest that stands at a wire */
+    private function faultAt(int $wire): ?array
     {
-        foreach ($this->faults() as ['n' => $n, 'fault' => $fault]) {
-            if ($fault->wire === $wire) {
-                return $n;
-            }
-        }
+        $here = array_values(array_filter($this->faults(), static fn (array $one): bool => $one['fault']->wire === $wire));
+        usort($here, static fn (array $a, array $b): int => (WiringFault::WARN === $a['fault']->weight) <=> (WiringFault::WARN === $b['fault']->weight));
 
-        return null;
+        return $here[0] ?? null;
     }
 }

@@ -49,7 +49,7 @@ final class FirmwareTest extends AppCase
         // Dunlin ran 4.1.2, whose idle was in microseconds and whose hold was in tenths of a second.
         self::assertSame(5.5, $craft->settings['motors.idle_pct']);
         self::assertSame(0.5, $craft->settings['link_loss.hold_s']);
-        self::assertSame('receiver', $craft->settings['uart.1.role']);
+        self::assertSame(140.0, $craft->settings['frame.diagonal_mm']);
         $html = $this->page('/craft/dunlin/12');
         foreach (['Written and verified', 'motors.idle_us 55 → motors.idle_pct 5.5', 'link_loss.tone on', 'converted', 'dropped', 'kept'] as $words) {
             self::assertStringContainsString($words, $html);

@@ -1,0 +1,36 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Motors;
+
+use Doctrine\DBAL\Types\Types;
+use Doctrine\ORM\Mapping as ORM;
+use Ortholex\App\Craft\Craft;
+
+/** What a check of the drive measured: the readings, from which all that is said of it is computed. */
+#[ORM\Entity]
+#[ORM\Table(name: 'drive_check')]
+class DriveCheck
+{
+    public const RISE = 'rise';
+    public const FEEDBACK = 'feedback';
+
+    #[ORM\Id, ORM\GeneratedValue, ORM\Column]
+    public ?int $id = null;
+
+    /** @var array<string, mixed> */
+    #[ORM\Column(type: Types::JSON)]
+    public array $data = [];
+
+    /** @param self::RISE|self::FEEDBACK $kind */
+    public function __construct(
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
+        public readonly Craft $craft,
+        #[ORM\Column]
+        public readonly string $kind,
+        #[ORM\Column(type: Types::DATETIME_IMMUTABLE)]
+        public readonly \DateTimeImmutable $takenAt,
+    ) {
+    }
+}

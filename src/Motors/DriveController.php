@@ -1,0 +1,126 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Motors;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Ortholex\App\Craft\Craft;
+use Ortholex\App\Craft\LinkService;
+use Ortholex\App\Craft\Worlds;
+use Ortholex\App\Esc\Escs;
+use Ortholex\App\Record\Staging;
+use Ortholex\App\Shell\BadRequest;
+use Ortholex\App\Shell\Input;
+use Ortholex\App\Shell\SheetController;
+use Ortholex\Core\Drive\EscCalibration;
+use Symfony\Component\HttpFoundation\JsonResponse;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpKernel\Attribute\AsController;
+use Symfony\Component\Routing\Attribute\Route;
+
+/** Sheet 15, the checks that follow the spin check: rising outputs, rpm feedback, ESC calibration. */
+#[AsController]
+final class DriveController extends SheetController
+{
+    public function __construct(
+        private readonly EntityManagerInterface $entities,
+        private readonly LinkService $links,
+        private readonly Worlds $worlds,
+        private readonly Staging $staging,
+        private readonly DriveChecks $checks,
+    ) {
+    }
+
+    /** Holds all outputs at one step of the slow rise for half a second more. */
+    #[Route('/craft/{slug}/motors/rise', name: 'motors_rise', methods: ['POST'])]
+    public function rise(string $slug, Request $request): JsonResponse
+    {
+        $craft = $this->crafts->named($slug);
+        $input = Input::of($request);
+        $this->links->demandLinked($craft);
+        if ($input->flag('stop')) {
+            $this->worlds->client($craft)->spin(0, 0.0);
+
+            return new JsonResponse(['spinning' => false]);
+        }
+        $this->demandPropsOff($craft);
+        $step = $input->whole('step', 0, \count(DriveChecks::RISE_PCT) - 1);
+        $swapped = explode(',', $input->text('swapped', 60));
+        $this->checks->rise($craft, $step, $input->flag('read'), 2 === \count($swapped) ? [$swapped[0], $swapped[1]] : null);
+
+        return new JsonResponse(['pct' => DriveChecks::RISE_PCT[$step]]);
+    }
+
+    #[Route('/craft/{slug}/motors/feedback', name: 'motors_feedback', methods: ['POST'])]
+    public function feedback(string $slug, Request $request): JsonResponse
+    {
+        $craft = $this->crafts->named($slug);
+        $input = Input::of($request);
+        $this->links->demandLinked($craft);
+        if ($input->flag('stop')) {
+            $this->worlds->client($craft)->spin(0, 0.0);
+
+            return new JsonResponse(['spinning' => false]);
+        }
+        $this->demandPropsOff($craft);
+        $pad = $input->whole('pad', 1, 8);
+        $this->checks->feedback($craft, $pad, $input->flag('first'), $input->flag('read'));
+
+        return new JsonResponse(['pad' => $pad]);
+    }
+
+    #[Route('/craft/{slug}/motors/magnets', name: 'motors_magnets', methods: ['POST'])]
+    public function magnets(string $slug): JsonResponse
+    {
+        $craft = $this->crafts->named($slug);
+        $magnets = $this->checks->answered($craft)?->trueMagnets() ?? throw BadRequest::at('magnets', 'The check did not tell the pole count. Do it once more.');
+        $this->staging->stage($craft, ['motors.rotor_magnets' => $magnets]);
+
+        return new JsonResponse(['said' => "Rotor magnets $magnets is staged."]);
+    }
+
+    #[Route('/craft/{slug}/motors/idle', name: 'motors_idle', methods: ['POST'])]
+    public function idle(string $slug): JsonResponse
+    {
+        $craft = $this->crafts->named($slug);
+        $idle = $this->checks->risen($craft)?->rising->idlePct ?? throw BadRequest::at('idle', 'The rise did not tell an idle output. Mend what struggles, and raise them again.');
+        // Loam before 4.2 has it in microseconds above 1000.
+        $this->staging->stage($craft, isset($craft->settings['motors.idle_us']) ? ['motors.idle_us' => (int) round(10 * $idle)] : ['motors.idle_pct' => $idle]);
+
+        return new JsonResponse(['said' => "Idle output $idle % is staged."]);
+    }
+
+    /** One step of teaching analogue ESCs their end points; each has its interlock. */
+    #[Route('/craft/{slug}/motors/teach', name: 'motors_teach', methods: ['POST'])]
+    public function teach(string $slug, Request $request): JsonResponse
+    {
+        $craft = $this->crafts->named($slug);
+        $this->links->demandLinked($craft);
+        $step = Input::of($request)->text('step', 10);
+        $world = $this->worlds->of($craft);
+        $state = $world->store->peek();
+        $now = EscCalibration::at((string) ($craft->settings['motors.protocol'] ?? ''), $state->propsDeclaredOff, $state->pack, $state->teach, $state->tones, \count(Escs::pads($craft->settings)));
+        if ('not_needed' === $now->step) {
+            throw BadRequest::at('step', $now->words);
+        }
+        if ('full' === $step) {
+            $this->demandPropsOff($craft);
+        }
+        $this->worlds->client($craft)->teach($step);
+        $state = $world->store->peek();
+        if ('end' === $step && \count(array_keys($state->tones, 'three falling tones', true)) >= \count(Escs::pads($craft->settings))) {
+            $craft->redone('esc_calibration');
+            $this->entities->flush();
+        }
+
+        return new JsonResponse(['tones' => $state->tones]);
+    }
+
+    private function demandPropsOff(Craft $craft): void
+    {
+        if (!$this->worlds->of($craft)->store->peek()->propsDeclaredOff) {
+            throw BadRequest::at('props', 'Nothing turns before the props are declared off. The declaration lapses when pack or cable is pulled.');
+        }
+    }
+}
