@@ -1,0 +1,148 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Tests\core\Esc;
+
+use Ortholex\Core\Esc\EscIdentity;
+use Ortholex\Core\Esc\EscManifest;
+use Ortholex\Core\Esc\OddOnes;
+use Ortholex\Core\Firmware\FirmwareError;
+use Ortholex\Core\Firmware\Fit;
+use Ortholex\Core\Firmware\HexImage;
+use Ortholex\Core\Firmware\Version;
+use Ortholex\Core\Settings\Catalogue;
+use Ortholex\Core\Settings\EscTable;
+use Ortholex\Core\Settings\SettingError;
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\TestCase;
+
+final class EscTest extends TestCase
+{
+    /** @param list<string> $words */
+    #[DataProvider('fits')]
+    public function testFitIsJudgedByLayoutClockAndDeadTime(EscManifest $manifest, string $verdict, array $words): void
+    {
+        $fit = $manifest->fit(self::esc());
+        self::assertSame($verdict, $fit->verdict);
+        foreach ($words as $word) {
+            self::assertStringContainsString($word, implode(' ', $fit->reasons));
+        }
+    }
+
+    /** @return iterable<string, array{EscManifest, string, list<string>}> */
+    public static function fits(): iterable
+    {
+        yield 'its own' => [self::manifest(), Fit::FITS, ['Layout K7']];
+        yield 'layout' => [self::manifest(layout: 'P3'), Fit::DOES_NOT_FIT, ['layout P3', 'can burn']];
+        yield 'clock' => [self::manifest(clock: 24), Fit::DOES_NOT_FIT, ['24 MHz']];
+        yield 'shorter dead time' => [self::manifest(dead: 250), Fit::DOES_NOT_FIT, ['both would conduct at once']];
+        yield 'longer dead time' => [self::manifest(dead: 400), Fit::DOES_NOT_FIT, ['400 ns is not']];
+        yield 'all three' => [self::manifest('P3', 24, 250), Fit::DOES_NOT_FIT, ['layout P3', '24 MHz', '250 ns']];
+        yield 'older' => [self::manifest(version: '1.1.0'), Fit::FITS_BUT, ['older than 1.2.3']];
+        yield 'pre-release' => [self::manifest(version: '1.5.0-pre1'), Fit::FITS_BUT, ['pre-release']];
+        yield 'other family' => [self::manifest(product: 'Bracken', rpm: false), Fit::FITS_BUT, ['converts the ESC from Withy to Bracken', 'cannot answer with its rpm']];
+    }
+
+    public function testBytesThatTheManifestDoesNotVouchForOrThatLieElsewhereDoNotFit(): void
+    {
+        $image = HexImage::of([0x1000 => str_repeat('a', 64)], 0x1000);
+        self::assertStringContainsString('not those the manifest vouches for', implode(' ', self::manifest()->fit(self::esc(), $image)->reasons));
+        self::assertSame(Fit::FITS, self::manifest(sha: $image->sha256())->fit(self::esc(), $image)->verdict);
+        $elsewhere = HexImage::of([0x4FF0 => str_repeat('a', 64)], 0x4FF0);
+        self::assertStringContainsString('flash of this ESC is 0x1000 to 0x4FFF', implode(' ', self::manifest(sha: $elsewhere->sha256())->fit(self::esc(), $elsewhere)->reasons));
+    }
+
+    public function testAManifestNamesTheKeyItLacks(): void
+    {
+        $this->expectException(FirmwareError::class);
+        $this->expectExceptionMessage('clock_mhz');
+        EscManifest::fromArray(['product' => 'Withy', 'version' => '1.4.0', 'layout' => 'K7', 'clock_mhz' => '48']);
+    }
+
+    public function testTheMajorityRules(): void
+    {
+        self::assertSame([16.0, ['c']], self::odd(['a' => 16.0, 'b' => 16.0, 'c' => 22.0, 'd' => 16.0]));
+        self::assertSame([16.0, []], self::odd(['a' => 16.0, 'b' => 16.0]));
+        self::assertSame([null, ['a', 'b', 'c', 'd']], self::odd(['a' => 1, 'b' => 1, 'c' => 2, 'd' => 2]), 'two against two: nobody is right');
+        self::assertSame([true, ['b']], self::odd(['a' => true, 'b' => false, 'c' => true]));
+        self::assertSame([null, []], self::odd([]));
+        self::assertSame(['x', []], self::odd(['a' => 'x']));
+    }
+
+    public function testEscSettingsAreKnownByNameAndChecked(): void
+    {
+        $catalogue = Catalogue::loam();
+        $version = Version::parse('4.0.3');
+        self::assertTrue($catalogue->has('esc.rear_left.advance_deg', $version));
+        self::assertSame(20.0, $catalogue->get('esc.rear_left.advance_deg', $version)->check('20', $version));
+        self::assertStringContainsString('Rear left ESC', $catalogue->get('esc.rear_left.advance_deg', $version)->label);
+        foreach (['esc.tail.advance_deg', 'esc.rear_left.punch', 'esc.rear_left', 'esc..advance_deg'] as $name) {
+            self::assertFalse($catalogue->has($name, $version), $name);
+        }
+        self::assertArrayNotHasKey('esc.rear_left.advance_deg', $catalogue->defaults($version), 'a board holds none of them');
+        $this->expectException(SettingError::class);
+        $catalogue->get('esc.front_left.advance_deg', $version)->check(44, $version);
+    }
+
+    public function testWhatHardwareOrFamilyCannotHonourSaysWhy(): void
+    {
+        self::assertStringContainsString('no temperature', (string) EscTable::unable('temperature_limit_c', self::esc()));
+        self::assertNull(EscTable::unable('temperature_limit_c', self::esc(heat: true)));
+        self::assertStringContainsString('convert it to Withy', (string) EscTable::unable('chirp_wait_min', self::esc('Bracken')));
+        self::assertNull(EscTable::unable('direction', self::esc('Bracken')));
+        self::assertStringContainsString('bootloader', (string) EscTable::unable('direction', self::esc('')));
+        self::assertSame(['direction', 'advance_deg', 'brake_on_slow_down', 'starting_current_pct', 'tone_loudness_pct'], array_keys(EscTable::defaults(self::esc('Bracken'))));
+    }
+
+    /** However pads are permuted, each ESC's settings go with its pad, and back again with the permutation undone. */
+    public function testEscSettingsFollowTheirPads(): void
+    {
+        mt_srand(11);
+        $places = ['front_right', 'rear_right', 'rear_left', 'front_left', 'right', 'left'];
+        for ($n = 0; $n < 200; ++$n) {
+            $settings = ['gain.roll.p' => 30.0];
+            foreach ($places as $i => $place) {
+                $settings['pad.'.($i + 1).'.drives'] = $place;
+                $settings["esc.$place.advance_deg"] = (float) $i;
+                $settings["esc.$place.direction"] = 0 === $i % 2 ? 'normal' : 'reversed';
+            }
+            $to = $places;
+            shuffle($to);
+            $pads = [];
+            foreach ($to as $i => $place) {
+                $pads['pad.'.($i + 1).'.drives'] = $place;
+            }
+            $moved = EscTable::underPadMap($settings, $pads);
+            foreach ($to as $i => $place) {
+                self::assertSame((float) $i, $moved["esc.$place.advance_deg"], 'what hangs on the pad stays on the pad');
+            }
+            self::assertSame(30.0, $moved['gain.roll.p']);
+            $back = array_merge(EscTable::underPadMap(array_merge($moved, $pads), $settings), array_intersect_key($settings, $pads));
+            self::assertEquals($settings, $back);
+        }
+        self::assertSame(['pad.1.drives' => 'rear'], EscTable::without(['pad.1.drives' => 'rear', 'esc.rear.direction' => 'normal']));
+    }
+
+    /**
+     * @param array<string, float|int|bool|string> $values
+     *
+     * @return array{float|int|bool|string|null, list<string>}
+     */
+    private static function odd(array $values): array
+    {
+        $odd = OddOnes::of($values);
+
+        return [$odd->common, $odd->odd];
+    }
+
+    private static function esc(string $family = 'Withy', bool $heat = false): EscIdentity
+    {
+        return new EscIdentity(1, 'Osier 20', 'K7', 48, 350, $heat, 0x1000, 0x5000, 512, $family, '' === $family ? null : Version::parse('1.2.3'), 24, 'Withy' === $family);
+    }
+
+    private static function manifest(string $layout = 'K7', int $clock = 48, int $dead = 350, string $version = '1.4.0', string $product = 'Withy', bool $rpm = true, string $sha = ''): EscManifest
+    {
+        return new EscManifest($product, Version::parse($version), $layout, $clock, $dead, 48, $rpm, $sha, '2026-08-02', '');
+    }
+}

@@ -1,0 +1,165 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Tests\core\Wiring;
+
+use Ortholex\Core\Firmware\Version;
+use Ortholex\Core\Settings\Catalogue;
+use Ortholex\Core\Settings\CommitPlan;
+use Ortholex\Core\Wiring\BoardPads;
+use Ortholex\Core\Wiring\Part;
+use Ortholex\Core\Wiring\Wiring;
+use Ortholex\Core\Wiring\WiringFault;
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\TestCase;
+
+final class WiringTest extends TestCase
+{
+    private const RECEIVER = [['rill-c.v', '4V5'], ['rill-c.gnd', 'GND-L2'], ['rill-c.tx', 'RX1'], ['rill-c.rx', 'TX1']];
+
+    public function testASoundWiringGivesItsSettings(): void
+    {
+        $wiring = self::wiring(['rill-c'], self::RECEIVER);
+        self::assertSame([], $wiring->faults);
+        self::assertTrue($wiring->isWhole());
+        $settings = $wiring->settings(Catalogue::loam()->defaults(Version::parse('4.1.2')));
+        self::assertSame(['receiver', '420000', false, false, 'crsf'], [$settings['uart.1.role'], $settings['uart.1.baud'], $settings['uart.1.inverted'], $settings['uart.1.half_duplex'], $settings['receiver.protocol']]);
+        self::assertSame(['none', 'none', 'none'], [$settings['uart.2.role'], $settings['uart.3.role'], $settings['uart.software_1.role']]);
+    }
+
+    /**
+     * @param list<string>                $parts
+     * @param list<array{string, string}> $wires
+     */
+    #[DataProvider('faults')]
+    public function testEachFaultIsSaidInItsOwnWords(array $parts, array $wires, string $weight, string $words, ?int $atWire, string $board = 'MARL-F4'): void
+    {
+        $wiring = self::wiring($parts, $wires, board: $board);
+        foreach ($wiring->faults as $fault) {
+            if (str_contains($fault->text, $words)) {
+                self::assertSame([$weight, $atWire], [$fault->weight, $fault->wire]);
+                self::assertSame(WiringFault::WARN === $weight, $wiring->isWhole(), implode(' ', array_map(static fn (WiringFault $f): string => $f->text, $wiring->faults)));
+
+                return;
+            }
+        }
+        self::fail("Nothing said “{$words}” but: ".implode(' ', array_map(static fn (WiringFault $f): string => $f->text, $wiring->faults)));
+    }
+
+    /** @return iterable<string, array{0: list<string>, 1: list<array{string, string}>, 2: string, 3: string, 4: int|null, 5?: string}> */
+    public static function faults(): iterable
+    {
+        $but = static function (array $changes): array {
+            $wires = self::RECEIVER;
+            foreach ($changes as $i => $to) {
+                if (null === $to) {
+                    unset($wires[$i]);
+                } else {
+                    $wires[$i][1] = $to;
+                }
+            }
+
+            return array_values($wires);
+        };
+        yield 'crossed' => [['rill-c'], $but([2 => 'TX1', 3 => 'RX1']), WiringFault::REFUSE, 'Crossed: TX of Rill C goes to TX1', 2];
+        yield 'no ground' => [['rill-c'], $but([1 => null]), WiringFault::REFUSE, 'no ground wire', null];
+        yield 'no supply' => [['rill-c'], $but([0 => null]), WiringFault::REFUSE, 'no supply', null];
+        yield 'not heard' => [['rill-c'], $but([2 => null]), WiringFault::REFUSE, 'its TX goes nowhere', null];
+        yield 'not told' => [['rill-c'], $but([3 => null]), WiringFault::WARN, 'cannot be told anything', null];
+        yield 'dead on USB' => [['rill-c'], $but([0 => '5V']), WiringFault::WARN, 'dead on USB alone', 0];
+        yield 'too much' => [['rill-c'], $but([0 => '9V']), WiringFault::REFUSE, 'would burn it', 0];
+        yield 'too little' => [['rill-c'], $but([0 => '3V3']), WiringFault::REFUSE, 'is too low', 0];
+        yield '3.3 V part on 5 V' => [['ledger-m'], [['ledger-m.v', '5V'], ['ledger-m.gnd', 'GND-L2'], ['ledger-m.rx', 'TX2']], WiringFault::REFUSE, 'takes at most 3.6 V', 0];
+        yield 'short' => [['rill-c'], $but([0 => 'GND-R2']), WiringFault::REFUSE, 'short circuit', 0];
+        yield 'supply on data' => [['rill-c'], $but([0 => 'RX2']), WiringFault::REFUSE, 'can burn the pin', 0];
+        yield 'data on supply' => [['rill-c'], $but([3 => '4V5']), WiringFault::REFUSE, 'can burn the pin', 3];
+        yield 'data on ground' => [['rill-c'], $but([2 => 'GND-L2']), WiringFault::REFUSE, 'lies on ground', 2];
+        yield 'over two UARTs' => [['rill-c'], $but([3 => 'TX2']), WiringFault::REFUSE, 'spread over UART 1 and UART 2', null];
+        yield 'inverted' => [['rill-s'], [['rill-s.v', '4V5'], ['rill-s.gnd', 'GND-L2'], ['rill-s.tx', 'RX2']], WiringFault::REFUSE, 'cannot turn that about', 2];
+        yield 'half-duplex' => [['heron-400'], [['heron-400.v', '9V'], ['heron-400.gnd', 'GND-R6'], ['heron-400.one', 'TX3']], WiringFault::REFUSE, 'both ways on one wire, which UART 3', 2];
+        yield 'half-duplex on the receive pad' => [['heron-400'], [['heron-400.v', '9V'], ['heron-400.gnd', 'GND-R6'], ['heron-400.one', 'RX2']], WiringFault::REFUSE, 'goes to the transmit pad', 2];
+        yield 'too slow' => [['ledger-m'], [['ledger-m.v', '3V3'], ['ledger-m.gnd', 'GND-L2'], ['ledger-m.rx', 'SW1']], WiringFault::REFUSE, 'at most 19200 baud; Ledger M needs 230400', 2];
+        yield 'two jobs' => [['rill-c', 'plumb-g2'], [...self::RECEIVER, ['plumb-g2.v', '4V5'], ['plumb-g2.gnd', 'GND-L2'], ['plumb-g2.tx', 'RX1'], ['plumb-g2.rx', 'TX1']], WiringFault::REFUSE, 'One UART, one job', null];
+        yield 'open jumper' => [['plumb-g2'], [['plumb-g2.v', '4V5'], ['plumb-g2.gnd', 'GND-L2'], ['plumb-g2.tx', 'RX3'], ['plumb-g2.rx', 'TX3']], WiringFault::REFUSE, 'jumper J3', 2];
+        yield 'open jumper of another board' => [['heron-400'], [['heron-400.v', '9V'], ['heron-400.gnd', 'GND-R2'], ['heron-400.one', 'TX6']], WiringFault::REFUSE, 'jumper J1', 2, 'QUERN-F7'];
+    }
+
+    public function testAJumperOnceBridgedIsNoFault(): void
+    {
+        $wires = [['plumb-g2.v', '4V5'], ['plumb-g2.gnd', 'GND-L2'], ['plumb-g2.tx', 'RX3'], ['plumb-g2.rx', 'TX3']];
+        self::assertTrue(self::wiring(['plumb-g2'], $wires, ['J3'])->isWhole());
+    }
+
+    public function testAFaultyPartStagesNothingAndLeavesItsUartAsItIs(): void
+    {
+        $settings = self::wiring(['rill-c'], [['rill-c.v', '9V'], ['rill-c.gnd', 'GND-L2'], ['rill-c.tx', 'RX1'], ['rill-c.rx', 'TX1']])->settings(Catalogue::loam()->defaults(Version::parse('4.3.0')));
+        self::assertArrayNotHasKey('uart.1.role', $settings);
+        self::assertArrayNotHasKey('receiver.protocol', $settings);
+        self::assertSame('none', $settings['uart.2.role']);
+    }
+
+    public function testUnknownEndsAreNoWires(): void
+    {
+        $wiring = self::wiring(['rill-c', 'nobody'], [['rill-c.tx', 'RX9'], ['x', 'y'], ['RX1', 'rill-c.tx']]);
+        self::assertSame([['rill-c.tx', 'RX1']], $wiring->wires);
+        self::assertNull(BoardPads::of('NOBODY'));
+    }
+
+    /** On every board each part can be wired without a refusal, so no board is a dead end. */
+    public function testEveryPartHasASoundPlaceOnEveryBoard(): void
+    {
+        foreach (['MARL-F4', 'QUERN-F7', 'TARN-H7'] as $id) {
+            $board = BoardPads::of($id);
+            self::assertNotNull($board);
+            $bridged = array_values(array_filter(array_map(static fn ($p) => $p->bridge, $board->pads())));
+            $grounds = array_keys(array_filter($board->pads(), static fn ($p): bool => 'ground' === $p->kind));
+            foreach (Part::all() as $part) {
+                $sound = false;
+                foreach (array_keys($board->uarts) as $uart) {
+                    foreach ([null, ...$board->rails()] as $rail) {
+                        $wires = [];
+                        foreach ($part->pins as $pin) {
+                            $to = match ($pin->kind) {
+                                'ground' => $grounds[0], 'power' => $rail?->id,
+                                'transmits' => "RX$uart", default => 'software_1' === $uart ? 'SW1' : "TX$uart",
+                            };
+                            if (null !== $to) {
+                                $wires[] = [$pin->id, $to];
+                            }
+                        }
+                        $sound = $sound || Wiring::of($board, [$part->id], $wires, $bridged)->isWhole();
+                    }
+                }
+                self::assertTrue($sound, "$part->name on $id");
+            }
+        }
+    }
+
+    public function testFeaturesGoFirstAndOnlyTheNeededRestartsFollow(): void
+    {
+        $catalogue = Catalogue::loam();
+        $version = Version::parse('4.3.0');
+        $plan = CommitPlan::of(['uart.3.role' => 'gps', 'uart.3.baud' => '38400', 'location.enabled' => true, 'gain.roll.p' => 30.0], $catalogue, $version);
+        self::assertSame(2, $plan->restarts());
+        self::assertSame(['location.enabled' => true], $plan->rounds[0]['changes']);
+        self::assertSame(['uart.3.role', 'uart.3.baud', 'gain.roll.p'], array_keys($plan->rounds[1]['changes']));
+        self::assertSame(1, CommitPlan::of(['uart.1.role' => 'receiver'], $catalogue, $version)->restarts());
+        self::assertSame(0, CommitPlan::of(['gain.roll.p' => 30.0], $catalogue, $version)->restarts());
+        self::assertSame([], CommitPlan::of([], $catalogue, $version)->rounds);
+        self::assertSame(1, CommitPlan::of(['uart.3.role' => 'none', 'location.enabled' => false], $catalogue, $version)->restarts(), 'taking away needs no order');
+    }
+
+    /**
+     * @param list<string>                $parts
+     * @param list<array{string, string}> $wires
+     * @param list<string>                $bridged
+     */
+    private static function wiring(array $parts, array $wires, array $bridged = [], string $board = 'MARL-F4'): Wiring
+    {
+        $pads = BoardPads::of($board);
+        self::assertNotNull($pads);
+
+        return Wiring::of($pads, $parts, $wires, $bridged);
+    }
+}
