@@ -10,7 +10,7 @@ use Ortholex\Core\Signal\Statistics;
  * What the outputs raised slowly tell: the idle output, and whether one motor struggles.
  *
  * For each motor the lowest output from which on its rpm is steady (spread under 5 % over a second, no stall); the
- * idle output is the largest of them plus a margin. A motor is weak when it needs clearly more than the median of
+ * idle output is the largest of them plus a margin, and none while one is weak. A motor is weak when it needs clearly more than the median of
  * the others, or stalls or wavers where they turn.
  */
 final readonly class RisingOutput
@@ -66,9 +66,9 @@ final readonly class RisingOutput
                 $weak[$place] = \sprintf('stalled in %.0f %% of its readings after it had started', 100 * $stalls[$place]);
             }
         }
-        $sound = array_filter(array_diff_key($steady, $weak), static fn (?float $v): bool => null !== $v);
+        $sound = array_filter($steady, static fn (?float $v): bool => null !== $v);
 
-        return new self($steady, [] === $sound || \count($sound) < \count($steady) - 1 ? null : round(max($sound) + self::MARGIN_PCT, 1), $weak);
+        return new self($steady, [] === $sound || [] !== $weak ? null : round(max($sound) + self::MARGIN_PCT, 1), $weak);
     }
 
     /**

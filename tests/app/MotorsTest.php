@@ -39,10 +39,21 @@ final class MotorsTest extends AppCase
         self::assertSame('answers', $this->post('/craft/dunlin/motors/map', [], 422)['field']);
         $this->round();
         $html = $this->page('/craft/dunlin/15');
-        self::assertStringContainsString('3 outputs go to other motors than the settings say.', $html);
+        self::assertStringContainsString('3 outputs go to other motors than the settings say, and rear right and rear left turn the wrong way.', $html);
+        self::assertStringContainsString('they are read', $html, 'the ESCs were not read: the pack came on before anyone was linked');
+        $this->bench()->move('pack', '0');
+        $this->bench()->move('pack', '1');
+        $this->bench()->move('props_declared_off', '1');
+        $this->post('/craft/dunlin/escs/read');
+        self::assertStringContainsString('Stage pad map and directions', $this->page('/craft/dunlin/15'));
         $this->post('/craft/dunlin/motors/map');
-        self::assertSame(['pad.2.drives' => 'rear_left', 'pad.3.drives' => 'front_left', 'pad.4.drives' => 'rear_right'], self::getContainer()->get(Staging::class)->of($this->craft('dunlin')));
+        self::assertSame(
+            ['pad.2.drives' => 'rear_left', 'pad.3.drives' => 'front_left', 'pad.4.drives' => 'rear_right', 'esc.rear_right.direction' => 'reversed', 'esc.rear_left.direction' => 'reversed'],
+            self::getContainer()->get(Staging::class)->of($this->craft('dunlin')),
+        );
         $this->post('/craft/dunlin/commit', ['reason' => 'soldered as the arms lay']);
+        $state = $this->bench()->store->peek();
+        self::assertSame(['normal', 'reversed', 'normal', 'reversed'], array_map(static fn (int $pad): mixed => $state->esc($pad)->settings['direction'], [1, 2, 3, 4]), 'by pad: those of rear left and rear right alone');
         self::assertStringContainsString('0 of 4 shown', $this->page('/craft/dunlin/15'));
         usleep(20_000);
         $this->round();

@@ -50,18 +50,7 @@ final class WiringTest extends TestCase
     /** @return iterable<string, array{0: list<string>, 1: list<array{string, string}>, 2: string, 3: string, 4: int|null, 5?: string}> */
     public static function faults(): iterable
     {
-        $but = static function (array $changes): array {
-            $wires = self::RECEIVER;
-            foreach ($changes as $i => $to) {
-                if (null === $to) {
-                    unset($wires[$i]);
-                } else {
-                    $wires[$i][1] = $to;
-                }
-            }
-
-            return array_values($wires);
-        };
+        $but = self::but(...);
         yield 'crossed' => [['rill-c'], $but([2 => 'TX1', 3 => 'RX1']), WiringFault::REFUSE, 'Crossed: TX of Rill C goes to TX1', 2];
         yield 'no ground' => [['rill-c'], $but([1 => null]), WiringFault::REFUSE, 'no ground wire', null];
         yield 'no supply' => [['rill-c'], $but([0 => null]), WiringFault::REFUSE, 'no supply', null];
@@ -148,6 +137,26 @@ final class WiringTest extends TestCase
         self::assertSame(0, CommitPlan::of(['gain.roll.p' => 30.0], $catalogue, $version)->restarts());
         self::assertSame([], CommitPlan::of([], $catalogue, $version)->rounds);
         self::assertSame(1, CommitPlan::of(['uart.3.role' => 'none', 'location.enabled' => false], $catalogue, $version)->restarts(), 'taking away needs no order');
+    }
+
+    /**
+     * The receiver's wires with some moved to other pads, or left out.
+     *
+     * @param array<int, string|null> $changes
+     *
+     * @return list<array{string, string}>
+     */
+    private static function but(array $changes): array
+    {
+        $wires = [];
+        foreach (self::RECEIVER as $i => [$pin, $pad]) {
+            $to = \array_key_exists($i, $changes) ? $changes[$i] : $pad;
+            if (null !== $to) {
+                $wires[] = [$pin, $to];
+            }
+        }
+
+        return $wires;
     }
 
     /**

@@ -1,0 +1,180 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Tests\app;
+
+use Ortholex\App\Record\ChangeEntry;
+use Ortholex\App\Record\Snapshot;
+use Ortholex\App\Record\Staging;
+use Ortholex\App\Work\Job;
+use Ortholex\Bench\Esc\EscState;
+
+final class EscTest extends AppCase
+{
+    private const ALL = 'front_right,rear_right,rear_left,front_left';
+
+    public function testTheyAreFoundInTheOrderCableLinkPackAndItSaysWhatIsMissing(): void
+    {
+        self::assertStringContainsString('first the cable and the link', $this->page('/craft/dunlin/16'));
+        $this->world('dunlin')->move('pack', '1');
+        $this->link('dunlin');
+        $this->post('/craft/dunlin/escs/read');
+        self::assertStringContainsString('take the pack off and on again', $this->page('/craft/dunlin/16'));
+        self::assertStringContainsString('take the pack off and on again', $this->page('/craft/dunlin/11'));
+        $this->world('dunlin')->move('pack', '0');
+        self::assertStringContainsString('connect the flight pack', $this->page('/craft/dunlin/16'));
+        self::assertFalse($this->json('/craft/dunlin/live.json')['link']['escs'] ?? null);
+        $this->world('dunlin')->move('pack', '1');
+        $this->post('/craft/dunlin/escs/read');
+        self::assertTrue($this->json('/craft/dunlin/live.json')['link']['escs'] ?? null);
+        $html = $this->page('/craft/dunlin/11');
+        foreach (['4 of 4 answer', 'layout K7, 24 MHz, 400 ns', 'Bracken 6.2.0', 'Osier 20'] as $words) {
+            self::assertStringContainsString($words, $html);
+        }
+        $snapshots = $this->entities()->getRepository(Snapshot::class)->findBy(['craft' => $this->craft('dunlin')]);
+        self::assertSame(['As found at first link', 'ESCs as first found'], array_map(static fn (Snapshot $s): string => $s->name, $snapshots));
+        self::assertSame(22.0, $snapshots[1]->settings['esc.rear_left.advance_deg']);
+    }
+
+    public function testOddOnesAreNamedAndSetAlikeOverTheWire(): void
+    {
+        $this->powered('dunlin');
+        $html = $this->page('/craft/dunlin/16');
+        self::assertStringContainsString('2 of 4 ESCs differ from the others.', $html);
+        self::assertStringContainsString('does not know it; convert it to Withy', $html, 'Bracken cannot honour all');
+        self::assertSame('key', $this->post('/craft/dunlin/escs/all', ['key' => 'punch', 'value' => 1], 422)['field']);
+        self::assertStringContainsString('lies outside', (string) json_encode($this->post('/craft/dunlin/escs/all', ['key' => 'advance_deg', 'value' => 99], 422)));
+        $staged = $this->post('/craft/dunlin/escs/all', ['key' => 'advance_deg', 'value' => 18])['staged'];
+        self::assertSame(['esc.front_right.advance_deg' => 18, 'esc.rear_right.advance_deg' => 18, 'esc.rear_left.advance_deg' => 18, 'esc.front_left.advance_deg' => 18], $staged);
+        $this->post('/craft/dunlin/commit', ['reason' => 'alike']);
+        self::assertSame([18.0, 18.0, 18.0, 18.0], array_map(fn (int $pad): mixed => $this->world('dunlin')->store->peek()->esc($pad)->settings['advance_deg'], [1, 2, 3, 4]));
+        $this->post('/craft/dunlin/escs/all', ['key' => 'chirp_wait_min', 'value' => 5]);
+        self::assertCount(3, self::getContainer()->get(Staging::class)->of($this->craft('dunlin')), 'only those that know it');
+        self::assertStringContainsString('Front left is the odd one out.', $this->page('/craft/dunlin/16'));
+    }
+
+    /** Three of four take it; the fourth is named, stays staged, and takes it when its joint is mended. */
+    public function testAWriteThatThreeOfFourTakeLeavesTheRestStagedForARetry(): void
+    {
+        $this->powered('curlew');
+        $pad = (int) array_search('rear_left', $this->world()->physics->wiredPads, true);
+        $this->world()->move('fault:loose_signal_wire', '1');
+        $this->post('/craft/curlew/escs/all', ['key' => 'tone_loudness_pct', 'value' => 25]);
+        $error = (string) json_encode($this->post('/craft/curlew/commit', ['reason' => 'quieter'], 409));
+        foreach (['Rear left did not acknowledge, asked 3 times', 'are done', 'Suspect the signal wire'] as $words) {
+            self::assertStringContainsString($words, $error);
+        }
+        self::assertSame(['esc.rear_left.tone_loudness_pct' => 25.0], self::getContainer()->get(Staging::class)->of($this->craft()));
+        self::assertSame(40.0, $this->world()->store->peek()->esc($pad)->settings['tone_loudness_pct']);
+        $this->entities()->clear();
+        $entry = $this->entities()->getRepository(ChangeEntry::class)->findOneBy(['craft' => $this->craft()], ['id' => 'DESC']);
+        self::assertNotNull($entry);
+        self::assertCount(3, $entry->items, 'what was written is on record');
+        self::assertStringContainsString('did not acknowledge the last write', $this->page('/craft/curlew/16'));
+        $this->world()->move('fault:loose_signal_wire', '0');
+        $this->post('/craft/curlew/escs/read');
+        $this->world()->move('fault:shy_esc', '1');
+        $this->post('/craft/curlew/commit', ['reason' => 'joint mended']);
+        self::assertSame(25.0, $this->world()->store->peek()->esc($pad)->settings['tone_loudness_pct']);
+        self::assertStringContainsString('took 2 tries', $this->page('/craft/curlew/16'));
+    }
+
+    public function testWithoutThePackNothingIsWrittenAndNothingStagedIsLost(): void
+    {
+        $this->powered('curlew');
+        $this->post('/craft/curlew/stage', ['values' => ['esc.front_left.advance_deg' => 20, 'gain.roll.p' => 31]]);
+        $this->world()->move('pack', '0');
+        self::assertStringContainsString('do not answer now', (string) json_encode($this->post('/craft/curlew/commit', ['reason' => ''], 409)));
+        self::assertCount(2, self::getContainer()->get(Staging::class)->of($this->craft()));
+        self::assertSame(33.0, $this->craft()->settings['gain.roll.p']);
+    }
+
+    public function testEachEscGetsTheImageMadeForItsOwnHardwareAndBrackenIsConverted(): void
+    {
+        $this->powered('dunlin');
+        $html = $this->page('/craft/dunlin/12/escs?image=withy-1.4.0-48');
+        self::assertStringContainsString('Withy 1.4.0 at 48 kHz fits every ESC.', $html);
+        self::assertStringContainsString('converts the ESC from Bracken to Withy', $html);
+        self::assertStringContainsString('fits 3 of 4', $html, '96 kHz is not made for the slow processor');
+        self::assertSame('props', $this->post('/craft/dunlin/12/escs/write', ['image' => 'withy-1.4.0-48', 'places' => self::ALL], 422)['field']);
+        $this->world('dunlin')->move('props_declared_off', '1');
+        self::assertSame('places', $this->post('/craft/dunlin/12/escs/write', ['image' => 'withy-1.4.0-96', 'places' => self::ALL], 422)['field']);
+        self::assertSame('places', $this->post('/craft/dunlin/12/escs/write', ['image' => 'withy-1.4.0-48', 'places' => ''], 422)['field']);
+        self::assertSame('image', $this->post('/craft/dunlin/12/escs/write', ['image' => 'withy-9.9.9-48', 'places' => self::ALL], 422)['field']);
+        $job = $this->flash('dunlin', ['front_right' => 'withy-1.4.0-k7-48-350-48', 'rear_right' => 'withy-1.4.0-k7-48-350-48', 'rear_left' => 'withy-1.4.0-k7-48-350-48', 'front_left' => 'withy-1.4.0-k7-24-400-48']);
+        self::assertSame(Job::DONE, $job->state, $job->message);
+        $craft = $this->craft('dunlin');
+        $this->entities()->refresh($craft);
+        self::assertSame(22.0, $craft->settings['esc.rear_left.advance_deg'], 'settings were carried over');
+        self::assertSame('gentle', $craft->settings['esc.front_left.sync_loss_response'], 'what came new starts at its default');
+        self::assertContains('esc_settings', $craft->redo);
+        self::assertStringContainsString('All 4 ESCs run Withy 1.4.0.', $this->page('/craft/dunlin/12/escs'));
+        self::assertStringContainsString('look at what of their settings started anew', $this->page('/'));
+        $this->post('/craft/dunlin/escs/looked');
+        self::assertStringNotContainsString('started anew', $this->page('/'));
+    }
+
+    public function testAnImageThatDoesNotFitIsNotWrittenWhateverTheOrderSays(): void
+    {
+        $this->powered('dunlin');
+        $this->world('dunlin')->move('props_declared_off', '1');
+        $before = $this->world('dunlin')->escFlash(1)->read(0, 4096);
+        $job = $this->flash('dunlin', ['front_right' => 'withy-1.4.0-p3-48-250-48']);
+        self::assertSame(Job::FAILED, $job->state);
+        self::assertStringContainsString('does not fit and was not written', $job->message);
+        self::assertSame($before, $this->world('dunlin')->escFlash(1)->read(0, 4096));
+        self::assertSame(EscState::FIRMWARE, $this->world('dunlin')->store->peek()->esc(1)->mode);
+    }
+
+    public function testOneThatFailsLeavesTheOthersDoneAndATryAfterwardsWorks(): void
+    {
+        $this->powered('curlew');
+        $this->world()->move('props_declared_off', '1');
+        $this->world()->move('fault:loose_signal_wire', '1');
+        $order = array_fill_keys(['front_right', 'rear_left', 'front_left'], 'withy-1.4.0-p3-48-250-48');
+        $job = $this->flash('curlew', $order);
+        self::assertSame(Job::DONE, $job->state);
+        self::assertSame(['front_right', 'front_left'], array_keys(\is_array($job->result['done']) ? $job->result['done'] : []));
+        self::assertStringContainsString('the second try often succeeds', (string) json_encode($job->result['failed']));
+        self::assertStringContainsString('2 written, 1 not', $this->page('/craft/curlew/12/escs'));
+        $this->world()->move('fault:loose_signal_wire', '0');
+        $again = $this->flash('curlew', ['rear_left' => 'withy-1.4.0-p3-48-250-48']);
+        self::assertSame(['rear_left' => 'Withy 1.4.0, 48 kHz'], $again->result['done']);
+    }
+
+    public function testADeadEscIsCaughtAtPowerOnAndRescued(): void
+    {
+        $this->powered('curlew');
+        $this->world()->move('mishap:esc', '1');
+        $this->post('/craft/curlew/escs/read');
+        self::assertStringContainsString('Front left stays silent.', $this->page('/craft/curlew/16'));
+        self::assertSame('place', $this->post('/craft/curlew/escs/catch', ['place' => 'tail'], 422)['field']);
+        $this->post('/craft/curlew/escs/catch', ['place' => 'front_left']);
+        $this->world()->move('pack', '0');
+        $this->world()->move('pack', '1');
+        $this->world()->move('props_declared_off', '1');
+        $this->post('/craft/curlew/escs/read');
+        self::assertStringContainsString('bootloader only', $this->page('/craft/curlew/11'));
+        $job = $this->flash('curlew', ['front_left' => 'withy-1.2.3-p3-48-250-24']);
+        self::assertSame(Job::DONE, $job->state, $job->message);
+        self::assertStringContainsString('All 4 ESCs are alike, but for direction.', $this->page('/craft/curlew/16'));
+    }
+
+    /** @param array<string, string> $order */
+    private function flash(string $slug, array $order): Job
+    {
+        $job = $this->job('flash-escs', ['escs' => $order, 'image' => ''], $slug);
+        $this->entities()->refresh($this->craft($slug));
+
+        return $job;
+    }
+
+    private function powered(string $slug): void
+    {
+        $this->link($slug);
+        $this->world($slug)->move('props', '0');
+        $this->world($slug)->move('pack', '1');
+        $this->post("/craft/$slug/escs/read");
+    }
+}

@@ -1,0 +1,87 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Tests\app;
+
+use Ortholex\App\Record\Staging;
+
+final class WiringTest extends AppCase
+{
+    public function testWiresAreCheckedAsTheyAreDrawnAndTheSettingsFollow(): void
+    {
+        self::assertStringContainsString('no drawing of it', $this->page('/craft/dunlin/13'));
+        self::assertSame('board', $this->draw(['what' => 'wire', 'from' => 'rill-c.tx', 'to' => 'RX1'], 422)['field']);
+        $this->link('dunlin');
+        self::assertStringContainsString('Rill C is not wired yet.', $this->page('/craft/dunlin/13'));
+        self::assertStringContainsString('Crossed', (string) json_encode($this->draw(['what' => 'wire', 'from' => 'rill-c.tx', 'to' => 'TX1'])['refused']));
+        // A pin has one wire: drawing it again moves it, in either direction.
+        $this->draw(['what' => 'wire', 'from' => 'RX1', 'to' => 'rill-c.tx']);
+        foreach (['rill-c.rx' => 'TX1', 'rill-c.v' => '4V5', 'rill-c.gnd' => 'GND-L2', 'heron-400.v' => '9V', 'heron-400.gnd' => 'GND-R6', 'heron-400.one' => 'TX2'] as $pin => $pad) {
+            $last = $this->draw(['what' => 'wire', 'from' => $pin, 'to' => $pad]);
+        }
+        self::assertSame([], $last['refused']);
+        self::assertStringContainsString('The wiring is sound; ', $this->page('/craft/dunlin/13'));
+        $this->post('/craft/dunlin/wiring/stage');
+        $staged = self::getContainer()->get(Staging::class)->of($this->craft('dunlin'));
+        self::assertSame(['receiver', '420000', true, 'video', '9600', true], [$staged['uart.1.role'], $staged['uart.1.baud'], $staged['video.enabled'], $staged['uart.2.role'], $staged['uart.2.baud'], $staged['uart.2.half_duplex']]);
+        self::assertStringContainsString('restarts twice, in order', $this->page('/craft/dunlin/13'));
+        $this->post('/craft/dunlin/commit', ['reason' => 'wired']);
+        self::assertStringContainsString('the settings agree with it', $this->page('/craft/dunlin/13'));
+        self::assertSame('video', $this->craft('dunlin')->settings['uart.2.role']);
+    }
+
+    /** The board itself takes no job for a feature it did not start with: order matters on the wire. */
+    public function testTheBoardRefusesAJobWhoseFeatureIsOff(): void
+    {
+        $this->link();
+        $this->post('/craft/curlew/stage', ['values' => ['uart.3.role' => 'gps']]);
+        $refused = $this->post('/craft/curlew/commit', ['reason' => ''], 422);
+        self::assertSame('location.enabled', $refused['field']);
+        $client = self::getContainer()->get(\Ortholex\App\Craft\Worlds::class)->client($this->craft());
+        $client->writeSetting('location.enabled', true);
+        try {
+            $client->writeSetting('uart.3.role', 'gps');
+            self::fail('It took the job before the restart.');
+        } catch (\Ortholex\Core\Link\LinkError $e) {
+            self::assertStringContainsString('needs location.enabled switched on, and a restart', $e->getMessage());
+        }
+    }
+
+    public function testPartsAndJumpersArePutDownAndTakenAway(): void
+    {
+        $this->link('dunlin');
+        $this->draw(['what' => 'part', 'from' => 'plumb-g2']);
+        foreach (['plumb-g2.v' => '4V5', 'plumb-g2.gnd' => 'GND-L2', 'plumb-g2.tx' => 'RX3', 'plumb-g2.rx' => 'TX3'] as $pin => $pad) {
+            $last = $this->draw(['what' => 'wire', 'from' => $pin, 'to' => $pad]);
+        }
+        self::assertStringContainsString('J3', (string) json_encode($last['refused']));
+        self::assertSame([], $this->draw(['what' => 'bridge', 'from' => 'J3'])['refused']);
+        self::assertStringContainsString('Jumper J3, bridged', $this->page('/craft/dunlin/13'));
+        $this->draw(['what' => 'cut', 'from' => 'plumb-g2.gnd', 'to' => 'GND-L2']);
+        self::assertStringContainsString('Plumb G2 has no ground wire', $this->page('/craft/dunlin/13'));
+        $this->draw(['what' => 'no_part', 'from' => 'plumb-g2']);
+        self::assertStringNotContainsString('Plumb G2 has', $this->page('/craft/dunlin/13'));
+        self::assertSame('to', $this->draw(['what' => 'wire', 'from' => 'plumb-g2.tx', 'to' => 'RX3'], 422)['field'], 'it is not there any more');
+        self::assertSame('from', $this->draw(['what' => 'part', 'from' => 'toaster'], 422)['field']);
+        self::assertSame('what', $this->draw(['what' => 'burn'], 422)['field']);
+    }
+
+    public function testTheOtherCraftAreWiredAsTheyFly(): void
+    {
+        foreach (['curlew', 'bittern'] as $slug) {
+            $this->link($slug);
+            self::assertStringContainsString('The wiring is sound, and the settings agree with it.', $this->page("/craft/$slug/13"), $slug);
+        }
+    }
+
+    /**
+     * @param array<string, string> $body
+     *
+     * @return array<mixed>
+     */
+    private function draw(array $body, int $status = 200): array
+    {
+        return $this->post('/craft/dunlin/wiring/draw', $body, $status);
+    }
+}
