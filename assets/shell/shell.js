@@ -77,7 +77,8 @@ function linkState({ now, before }) {
   // What a sheet shows depends on these; a change means the page must be drawn anew, unless someone is typing.
   const sheet = document.body.dataset.sheet;
   const interlocks = ['12', '15', '16'].includes(sheet) && before && ['pack', 'props', 'props_declared_off'].some((k) => before.bench[k] !== now.bench[k]);
-  if (interlocks) { location.reload(); return; }
+  const rails = ['11', '13'].includes(sheet) && before && before.bench.pack !== now.bench.pack;
+  if (interlocks || rails) { location.reload(); return; }
   escs(now, sheet);
   if (before && (before.link.linked !== now.link.linked || before.bench.cable !== now.bench.cable || before.link.bootloader !== now.link.bootloader) && ['11', '12', '13', '14', '15', '16', '51', '72'].includes(sheet) && !typing(document.activeElement)) location.reload();
 }

@@ -76,10 +76,15 @@ final class EscFirmwareController extends SheetController
         if (!$this->escs->isRead($craft)) {
             throw BadRequest::at('escs', 'The ESCs do not answer now. Connect the flight pack while the board is linked.');
         }
+        $places = array_values(array_filter(explode(',', $input->text('places', 200))));
+        if ([] !== array_intersect($places, array_keys(array_filter(Escs::identities($craft), static fn (?EscIdentity $e): bool => null === $e)))) {
+            // One that was silent may have been mended since.
+            $this->links->readEscs($craft);
+        }
         $key = $input->text('image', 80);
         $image = array_values(array_filter($this->images($craft), static fn (EscImage $i): bool => $i->key() === $key))[0] ?? throw BadRequest::at('image', "There is no ESC image “{$key}” on the shelf.");
         $order = [];
-        foreach (array_filter(explode(',', $input->text('places', 200))) as $place) {
+        foreach ($places as $place) {
             $fit = $image->fits[$place] ?? throw BadRequest::at('places', "No ESC answered at “{$place}”.");
             if (!$fit->mayBeWritten()) {
                 throw BadRequest::at('places', ucfirst(str_replace('_', ' ', $place)).': '.implode(' ', $fit->reasons));

@@ -96,7 +96,8 @@ final readonly class EscFlashHandler implements JobHandler
         if (!$fit->mayBeWritten()) {
             throw FirmwareError::of('The image does not fit and was not written. '.implode(' ', $fit->reasons));
         }
-        $before = $this->held($craft, $place);
+        // One found in its bootloader cannot be asked what it held.
+        $before = Escs::held($craft, $place);
         if (!$esc->inBootloader()) {
             $before = $client->readSettings();
             $client->toBootloader();
@@ -121,20 +122,6 @@ final readonly class EscFlashHandler implements JobHandler
             $tell(0.95, 'returning its settings');
             $client->writeSettings($carried);
         }
-    }
-
-    /** @return array<string, float|int|bool|string> what the craft's record has of it, for one found in its bootloader */
-    private function held(Craft $craft, string $place): array
-    {
-        $held = [];
-        foreach ($craft->settings as $name => $value) {
-            [$of, $key] = EscTable::parts($name);
-            if (EscTable::owns($name) && $of === $place) {
-                $held[$key] = $value;
-            }
-        }
-
-        return $held;
     }
 
     /**

@@ -18,7 +18,7 @@ final readonly class Escs
     {
     }
 
-    /** Reads who every ESC is and what it holds. One that stays silent is noted; the others are read all the same. */
+    /** Reads who every ESC is and what it holds. One that stays silent is noted, and what it last held stands; the others are read all the same. */
     public function read(Craft $craft): void
     {
         $escs = [];
@@ -31,9 +31,7 @@ final readonly class Escs
             try {
                 $identity = $client->identity();
                 $escs[$pad] = ['identity' => $identity->toArray()] + $ack;
-                foreach ($identity->inBootloader() ? [] : $client->readSettings() as $key => $value) {
-                    $settings["esc.$place.$key"] = $value;
-                }
+                $settings += self::prefixed($place, $identity->inBootloader() ? self::held($craft, $place) : $client->readSettings());
             } catch (LinkError $e) {
                 if ($e->lost || $e->refused) {
                     // It is not this ESC: the board itself says why none can be reached.
@@ -42,10 +40,34 @@ final readonly class Escs
                     return;
                 }
                 $escs[$pad] = ['silent' => true] + $ack;
+                $settings += self::prefixed($place, self::held($craft, $place));
             }
         }
         $craft->escs = $escs;
         $craft->settings = $settings;
+    }
+
+    /** @return array<string, float|int|bool|string> by key: what the craft's record has of the ESC at a place */
+    public static function held(Craft $craft, string $place): array
+    {
+        $held = [];
+        foreach ($craft->settings as $name => $value) {
+            if (EscTable::owns($name) && EscTable::parts($name)[0] === $place) {
+                $held[EscTable::parts($name)[1]] = $value;
+            }
+        }
+
+        return $held;
+    }
+
+    /**
+     * @param array<string, float|int|bool|string> $values by key
+     *
+     * @return array<string, float|int|bool|string> by full name
+     */
+    private static function prefixed(string $place, array $values): array
+    {
+        return array_combine(array_map(static fn (string $key): string => "esc.$place.$key", array_keys($values)), array_values($values));
     }
 
     /**

@@ -4,38 +4,9 @@ import { expect, link, put, test } from './hands.mjs';
 
 const root = new URL('../..', import.meta.url).pathname;
 
-test('a misfit cannot be written; what fits is written, verified and brings its settings back', async ({ page }) => {
-  await link(page, 'dunlin');
-  await expect(page.locator('html')).toHaveAttribute('data-started', '1');
-  await page.keyboard.press('1');
-  await page.keyboard.press('2');
-  await expect(page.getByRole('heading', { level: 1 })).toContainText('Marl F4 runs Loam 4.1.2');
-  await expect(page.locator('.shelf')).not.toContainText('pre-release');
-  await page.getByRole('link', { name: 'show pre-releases' }).click();
-  await expect(page.locator('.shelf')).toContainText('4.4.0-pre1');
-  await page.getByRole('link', { name: "other boards' too" }).click();
-  await page.getByRole('link', { name: 'Choose Loam 4.3.0 for Marl F4 S', exact: true }).click();
-  await expect(page.getByRole('heading', { level: 1 })).toContainText('does not fit');
-  await expect(page.locator('#fit')).toContainText('It is for Marl F4 S (MARL-F4S); this board is Marl F4 (MARL-F4)');
-  await expect(page.locator('#write-button')).toHaveCount(0);
-
-  await page.goto('/craft/dunlin/12');
-  await page.getByRole('link', { name: 'Choose Loam 4.3.0 for Marl F4', exact: true }).click();
-  await expect(page.getByRole('heading', { level: 1 })).toContainText('Loam 4.3.0 fits');
-  await page.locator('#write-button').click();
-  await expect(page.getByRole('heading', { level: 1 })).toContainText('under way');
-  await expect(page.getByText('Written and verified')).toBeVisible({ timeout: 40_000 });
-  await expect(page.locator('#link-state')).toContainText('4.3.0');
-  await page.locator('.fates summary', { hasText: 'converted' }).click();
-  await expect(page.locator('.fates')).toContainText('motors.idle_us 55 → motors.idle_pct 5.5');
-  await expect(page.locator('.fates')).toContainText('link_loss.tone');
-  await page.getByRole('button', { name: 'Seen' }).click();
-  await expect(page.getByText('Written and verified')).toBeHidden();
-});
-
 test('a damaged file from disk is refused with its line', async ({ page }) => {
-  await link(page, 'dunlin');
-  await page.goto('/craft/dunlin/12');
+  await link(page, 'bittern');
+  await page.goto('/craft/bittern/12');
   await page.locator('[data-hex]').setInputFiles({ name: 'torn.hex', mimeType: 'text/plain', buffer: Buffer.from(':10010000214601360121470136007EFE09D2190140\n:100110002146017E17C20001FF5F16002148011929\n:00000001FF\n') });
   await expect(page.locator('#hex-problem')).toContainText('torn.hex: Line 2: checksum 0x29 is wrong; the bytes call for 0x28');
 });
