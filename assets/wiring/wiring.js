@@ -44,6 +44,13 @@ export function startWiring() {
   });
   svg.addEventListener('click', (e) => { const jumper = e.target.closest('[data-bridge-pad]'); if (jumper) draw('bridge', jumper.dataset.bridgePad); });
   document.addEventListener('click', (e) => { const part = e.target.closest('[data-no-part]'); if (part) draw('no_part', part.dataset.noPart); });
+  document.addEventListener('click', async (e) => {
+    const button = e.target.closest('[data-listen]');
+    if (!button) return;
+    const heard = document.getElementById('heard');
+    heard.textContent = 'listening…';
+    try { heard.textContent = (await post(svg.dataset.draw.replace('/draw', '/listen'), { part: button.dataset.listen, every: button.dataset.every ?? '' })).said; } catch (error) { heard.textContent = error.message; }
+  });
   document.getElementById('put-part').addEventListener('change', (e) => { if (e.target.value) draw('part', e.target.value); });
   document.getElementById('print-card').addEventListener('click', () => window.print());
   document.getElementById('save-card').addEventListener('click', (e) => save(svg, e.target.dataset.name));

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\Bench\Board;
 
 use Ortholex\Bench\Flight\CraftPhysics;
+use Ortholex\Bench\Wiring\SolderedParts;
 use Ortholex\Bench\World\Pace;
 use Ortholex\Bench\World\World;
 use Ortholex\Bench\World\WorldState;
@@ -16,6 +17,7 @@ use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Settings\CommitPlan;
 use Ortholex\Core\Settings\Migration;
 use Ortholex\Core\Settings\SettingError;
+use Ortholex\Core\Wiring\BoardPads;
 
 /** The simulated flight controller: a processor with firmware or only a bootloader, answering bytes with bytes. */
 final readonly class Board
@@ -169,6 +171,8 @@ final readonly class Board
                 return [$out->rpm($frame), self::ANSWER_S];
             case Frame::GYRO_BURST:
                 return [$out->gyroBurst($frame), 0.35];
+            case Frame::LISTEN:
+                return [$this->listen($frame), 0.25];
             case Frame::READ_SETTINGS:
                 return [new Frame($frame->kind | Frame::ANSWER, $this->settingsFrom($frame->payload)), self::ANSWER_S];
             case Frame::WRITE_SETTING:
@@ -231,6 +235,21 @@ final readonly class Board
         $m = $this->model;
 
         return Frame::fields([$m->hardwareId, $m->name, $m->processor, (string) $m->flashFrom, (string) $m->flashEnd, (string) $m->pageBytes, $m->serial, $product, $version, '' === $product ? '' : implode(',', FirmwareLabel::read($this->flash)->leftOut ?? []), '' === $product ? '' : implode(',', $m->sensors)]);
+    }
+
+    private function listen(Frame $frame): Frame
+    {
+        $f = Frame::unfields($frame->payload);
+        $pads = BoardPads::of($this->model->hardwareId);
+        if (3 !== \count($f) || null === $pads || !isset($pads->uarts[$f[0]])) {
+            return new Frame(Frame::REFUSAL, 'this board has no such UART');
+        }
+        if ('1' === $f[2] && !$pads->uarts[$f[0]]->inverts) {
+            return new Frame(Frame::REFUSAL, 'this UART cannot turn the signal about');
+        }
+        $parts = new SolderedParts($pads, $this->state->soldered, $this->state->cable, $this->state->pack);
+
+        return new Frame($frame->kind | Frame::ANSWER, substr($parts->heard($f[0], (float) $f[1], '1' === $f[2], $this->pace->now()), 0, 4096));
     }
 
     private function settingsFrom(string $payload): string

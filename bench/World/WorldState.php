@@ -78,6 +78,9 @@ final class WorldState
     /** The pack came on while the board was linked, so its ESCs listen to it. */
     public bool $escsListen = false;
 
+    /** @var list<array{string, string}> wires as they are soldered: pin of a part, pad of the board */
+    public array $soldered = [];
+
     /** The pad whose ESC is to be caught in its bootloader when power comes; 0 for none. */
     public int $catchPad = 0;
 

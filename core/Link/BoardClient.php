@@ -187,6 +187,16 @@ final class BoardClient implements PageTarget
         return [array_map(static fn (int $v): float => ($v > 32767 ? $v - 65536 : $v) / 16.4, array_values($raw)), $head['hz']];
     }
 
+    /**
+     * Bytes that arrive at a UART within a quarter of a second, listened to at any rate; its settings stay as they are.
+     *
+     * @throws LinkError refused when the board has no such UART
+     */
+    public function listen(string $uart, int $baud, bool $inverted): string
+    {
+        return $this->ask(Frame::LISTEN, Frame::fields([$uart, (string) $baud, $inverted ? '1' : '0']), "listen at UART $uart", 1500);
+    }
+
     /** @throws LinkError */
     public function restart(): void
     {

@@ -24,6 +24,7 @@ final readonly class Frame
     public const RPM = 0x0C;
     public const GYRO_BURST = 0x0D;
     public const CATCH_ESC = 0x0E;
+    public const LISTEN = 0x0F;
     public const WIPE_SETTINGS = 0x10;
     public const WRITE_PAGE = 0x11;
     public const READ_FLASH = 0x12;

@@ -103,6 +103,7 @@ final class SetUpCommand extends Command
         $world->store->change(static function (WorldState $s) use ($settings, $demo): void {
             $s->kept = $settings;
             $s->keptVersion = $demo->version;
+            $s->soldered = $demo->wires['wires'];
         });
         // Powered once, each ESC lays out its settings; then the builder's own are put in.
         $world->move('pack', '1');

@@ -12,7 +12,10 @@ use Ortholex\App\Record\Staging;
 use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\Input;
 use Ortholex\App\Shell\SheetController;
+use Ortholex\Bench\World\WorldState;
+use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Wiring\BoardPads;
+use Ortholex\Core\Wiring\Heard;
 use Ortholex\Core\Wiring\Part;
 use Ortholex\Core\Wiring\Wiring;
 use Symfony\Component\HttpFoundation\JsonResponse;
@@ -25,7 +28,7 @@ use Symfony\Component\Routing\Attribute\Route;
 #[AsController]
 final class WiringController extends SheetController
 {
-    public function __construct(private readonly EntityManagerInterface $entities, private readonly Staging $staging, private readonly LinkService $links, private readonly Worlds $worlds)
+    public function __construct(private readonly EntityManagerInterface $entities, private readonly Staging $staging, private readonly LinkService $links, private readonly Worlds $worlds, private readonly Catalogue $catalogue)
     {
     }
 
@@ -39,7 +42,7 @@ final class WiringController extends SheetController
 
         return $this->show($craft, '13', 'Wiring/wiring.html.twig', new WiringView(
             $wiring, null === $wiring ? [] : $this->toStage($craft, $wiring), null === $wiring ? [] : array_intersect_key($this->staging->of($craft), $wiring->settings($craft->settings)),
-            $this->links->isLinked($craft), $state->cable, $state->pack, $craft->wires['bridged'] ?? [], array_values(array_diff_key(Part::all(), array_flip($craft->wires['parts'] ?? []))),
+            $this->links->isLinked($craft), $state->cable, $state->pack, null !== $wiring && $state->soldered !== $wiring->wires, $craft->wires['bridged'] ?? [], array_values(array_diff_key(Part::all(), array_flip($craft->wires['parts'] ?? []))),
         ));
     }
 
@@ -78,6 +81,70 @@ final class WiringController extends SheetController
         $this->staging->stage($craft, $this->toStage($craft, $wiring));
 
         return new JsonResponse(['said' => 'What follows from the wiring is staged. One Commit does it, features first.']);
+    }
+
+    /** Hands on the iron: what is drawn is soldered, on the bench. */
+    #[Route('/craft/{slug}/wiring/solder', name: 'wiring_solder', methods: ['POST'])]
+    public function solder(string $slug): JsonResponse
+    {
+        $craft = $this->crafts->named($slug);
+        $state = $this->worlds->of($craft)->store->peek();
+        if ($state->cable || $state->pack) {
+            throw BadRequest::at('solder', 'Never solder on a board with power: take the cable and the pack off first.');
+        }
+        $wires = $this->wiring($craft, $this->board($craft))->wires;
+        $this->worlds->of($craft)->store->change(static function (WorldState $s) use ($wires): void {
+            $s->soldered = $wires;
+        });
+
+        return new JsonResponse(['said' => 'Soldered as drawn. Link it, and listen to each part.']);
+    }
+
+    /** Listens to a part: at its rate as set or, when asked, at each rate in turn. */
+    #[Route('/craft/{slug}/wiring/listen', name: 'wiring_listen', methods: ['POST'])]
+    public function listen(string $slug, Request $request): JsonResponse
+    {
+        $craft = $this->crafts->named($slug);
+        $this->links->demandLinked($craft);
+        $wiring = $this->wiring($craft, $this->board($craft));
+        $input = Input::of($request);
+        $part = $wiring->parts[$input->text('part', 40)] ?? throw BadRequest::at('part', 'There is no such part on this craft.');
+        $uart = $wiring->uarts[$part->id] ?? throw BadRequest::at('part', "{$part->name} hangs on no UART yet.");
+        if ('recorder' === $part->role) {
+            throw BadRequest::at('part', "{$part->name} only listens; there is nothing to hear from it.");
+        }
+        $client = $this->worlds->client($craft);
+        $inverted = true === ($craft->settings["uart.$uart.inverted"] ?? false);
+        $set = (int) (string) ($craft->settings["uart.$uart.baud"] ?? '115200');
+        $rates = $input->flag('every') ? array_map('intval', $this->catalogue->get("uart.$uart.baud", $craft->version())->choices) : [$set];
+        $heard = [];
+        foreach ($rates as $rate) {
+            $one = Heard::of($client->listen($uart, $rate, $inverted), $part->role);
+            $heard[$rate] = $one;
+            if (Heard::UNDERSTOOD === $one->verdict) {
+                return new JsonResponse(['verdict' => $one->verdict, 'baud' => $rate, 'said' => $rate === $set
+                    ? "{$part->name} is understood: {$one->whole} messages whole."
+                    : "{$part->name} speaks at $rate baud; UART $uart is set to $set."]);
+            }
+        }
+        $silent = [] === array_filter($heard, static fn (Heard $h): bool => Heard::SILENT !== $h->verdict);
+
+        return new JsonResponse(['verdict' => $silent ? Heard::SILENT : Heard::RUBBISH, 'baud' => null, 'said' => $silent
+            ? "{$part->name} is silent. No power, no ground, or its wire is not soldered: ".$this->whySilent($craft, $part)
+            : "{$part->name} speaks, but what arrives is rubbish".($input->flag('every') ? ' at every rate: is the signal inverted?' : " at $set baud: find its rate, or is the signal inverted?")]);
+    }
+
+    private function whySilent(Craft $craft, Part $part): string
+    {
+        $state = $this->worlds->of($craft)->store->peek();
+        foreach ($craft->wires['wires'] ?? [] as $wire) {
+            $pad = BoardPads::of($craft->hardwareId ?? '')?->pads()[$wire[1]] ?? null;
+            if ($wire[0] === "$part->id.v" && null !== $pad && !$state->pack && !$pad->aliveOnUsb) {
+                return "its rail $pad->label is dead on USB alone; connect the pack.";
+            }
+        }
+
+        return 'look at its wires against the drawing, and solder what is drawn.';
     }
 
     /** @return array<string, float|int|bool|string> what follows from the wiring and is neither so nor staged */

@@ -18,6 +18,7 @@ final readonly class WiringView
     /**
      * @param array<string, float|int|bool|string> $toStage
      * @param array<string, float|int|bool|string> $staged
+     * @param bool                                 $toSolder whether the drawing differs from what is soldered
      * @param list<string>                         $bridged
      * @param list<Part>                           $others  parts that could be put down
      */
@@ -28,6 +29,7 @@ final readonly class WiringView
         public bool $linked,
         public bool $cable,
         public bool $pack,
+        public bool $toSolder,
         public array $bridged,
         public array $others,
     ) {

@@ -67,6 +67,41 @@ final class WiringTest extends AppCase
         self::assertSame('what', $this->draw(['what' => 'burn'], 422)['field']);
     }
 
+    public function testPartsAreListenedToAndTheirRateIsFound(): void
+    {
+        $this->link('bittern');
+
+        $listen = fn (string $part, string $every = '', int $status = 200): array => $this->post('/craft/bittern/wiring/listen', ['part' => $part, 'every' => $every], $status);
+        self::assertStringContainsString('is understood', (string) json_encode($listen('rill-s')));
+        self::assertStringContainsString('its rail 5 V is dead on USB alone', (string) json_encode($listen('plumb-g2')));
+        $this->world('bittern')->move('pack', '1');
+        self::assertSame('understood', $listen('plumb-g2')['verdict']);
+        $this->post('/craft/bittern/stage', ['values' => ['uart.3.baud' => '9600']]);
+        $this->post('/craft/bittern/commit', ['reason' => 'guessed']);
+        usleep(20_000);
+        self::assertSame('rubbish', $listen('plumb-g2')['verdict']);
+        self::assertSame(['understood', 38400], [$listen('plumb-g2', '1')['verdict'], $listen('plumb-g2', '1')['baud']]);
+        self::assertSame('part', $listen('toaster', '', 422)['field']);
+    }
+
+    public function testOnlyAPowerlessBoardIsSoldered(): void
+    {
+        $this->link('dunlin');
+        foreach (['rill-c.rx' => 'TX1', 'rill-c.tx' => 'RX1', 'rill-c.v' => '4V5', 'rill-c.gnd' => 'GND-L2'] as $pin => $pad) {
+            $this->draw(['what' => 'wire', 'from' => $pin, 'to' => $pad]);
+        }
+        self::assertStringContainsString('Never solder on a board with power', (string) json_encode($this->post('/craft/dunlin/wiring/solder', [], 422)));
+        self::assertStringContainsString('is silent', (string) json_encode($this->post('/craft/dunlin/wiring/listen', ['part' => 'rill-c'])));
+        $this->world('dunlin')->move('cable', '0');
+        $this->post('/craft/dunlin/wiring/solder');
+        $this->link('dunlin');
+        self::assertSame('rubbish', $this->post('/craft/dunlin/wiring/listen', ['part' => 'rill-c'])['verdict'], 'UART 1 is not set to its rate yet');
+        $this->post('/craft/dunlin/wiring/stage');
+        $this->post('/craft/dunlin/commit', ['reason' => 'wired']);
+        usleep(20_000);
+        self::assertSame('understood', $this->post('/craft/dunlin/wiring/listen', ['part' => 'rill-c'])['verdict']);
+    }
+
     public function testTheOtherCraftAreWiredAsTheyFly(): void
     {
         foreach (['curlew', 'bittern'] as $slug) {

@@ -1,0 +1,67 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Core\Wiring;
+
+use Ortholex\Core\Position\NmeaScan;
+
+/** What was heard on a UART, judged: silence, rubbish, or a part that speaks and is understood. */
+final readonly class Heard
+{
+    public const SILENT = 'silent';
+    public const RUBBISH = 'rubbish';
+    public const UNDERSTOOD = 'understood';
+    private const SYNC = "\x5A";
+
+    /** @param self::* $verdict */
+    private function __construct(public string $verdict, public int $whole, public int $bytes)
+    {
+    }
+
+    public static function of(string $bytes, string $role): self
+    {
+        if ('' === $bytes) {
+            return new self(self::SILENT, 0, 0);
+        }
+        $whole = 'gps' === $role ? NmeaScan::of($bytes)->whole : self::frames($bytes);
+
+        return new self($whole > 0 ? self::UNDERSTOOD : self::RUBBISH, $whole, \strlen($bytes));
+    }
+
+    /** One frame as serial parts send them: sync, length of the rest, payload, CRC-8 (polynomial 0xD5) over the payload. */
+    public static function frame(string $payload): string
+    {
+        return self::SYNC.\chr(\strlen($payload) + 1).$payload.\chr(self::crc8($payload));
+    }
+
+    private static function frames(string $bytes): int
+    {
+        $whole = 0;
+        for ($at = 0, $n = \strlen($bytes); $at < $n; ++$at) {
+            if (self::SYNC !== $bytes[$at]) {
+                continue;
+            }
+            $length = $at + 1 < $n ? \ord($bytes[$at + 1]) : 0;
+            if ($length > 1 && $at + 2 + $length <= $n && \ord($bytes[$at + 1 + $length]) === self::crc8(substr($bytes, $at + 2, $length - 1))) {
+                ++$whole;
+                $at += 1 + $length;
+            }
+        }
+
+        return $whole;
+    }
+
+    private static function crc8(string $bytes): int
+    {
+        $crc = 0;
+        foreach (str_split($bytes) as $byte) {
+            $crc ^= \ord($byte);
+            for ($bit = 0; $bit < 8; ++$bit) {
+                $crc = 0 !== ($crc & 0x80) ? (($crc << 1) ^ 0xD5) & 0xFF : ($crc << 1) & 0xFF;
+            }
+        }
+
+        return $crc;
+    }
+}
