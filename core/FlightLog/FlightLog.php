@@ -4,17 +4,17 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\FlightLog;
 
-/** A flight log in memory: a clock and traces on its grid, each packed as little-endian float32. */
+/** A flight log: a clock and traces on its grid, each a column of little-endian float32. */
 final readonly class FlightLog
 {
     /**
-     * @param array<string, string> $packed    trace name => samples × 4 bytes
+     * @param array<string, Column> $columns   by trace name
      * @param string                $settings  the YAML that stood ahead of the header, without comment marks
      * @param list<string>          $leftOut   columns that are no trace of ours
      */
     public function __construct(
         public SampleClock $clock,
-        public array $packed,
+        private array $columns,
         public string $settings,
         public BadRows $badRows,
         public array $leftOut = [],
@@ -23,13 +23,13 @@ final readonly class FlightLog
 
     public function has(string $name): bool
     {
-        return isset($this->packed[$name]);
+        return isset($this->columns[$name]);
     }
 
     /** @return list<string> */
     public function names(): array
     {
-        return array_keys($this->packed);
+        return array_keys($this->columns);
     }
 
     /**
@@ -39,9 +39,7 @@ final readonly class FlightLog
      */
     public function trace(string $name): array
     {
-        $bytes = $this->packed[$name] ?? throw LogError::of("The log has no trace $name.");
-
-        return self::unpackFloats($bytes);
+        return $this->column($name)->values();
     }
 
     /**
@@ -51,13 +49,50 @@ final readonly class FlightLog
      */
     public function runs(string $name): array
     {
-        $bytes = $this->packed[$name] ?? throw LogError::of("The log has no trace $name.");
+        $column = $this->column($name);
         $runs = [];
         foreach ($this->clock->segments as $segment) {
-            $runs[] = self::unpackFloats(substr($bytes, 4 * $segment->first, 4 * $segment->count));
+            $runs[] = $column->values($segment->first, $segment->count);
         }
 
         return $runs;
+    }
+
+    /** @throws LogError when it was not logged */
+    public function column(string $name): Column
+    {
+        return $this->columns[$name] ?? throw LogError::of("The log has no trace $name.");
+    }
+
+    /** @return array<string, string> all samples, float32, by trace */
+    public function packed(): array
+    {
+        return array_map(static fn (Column $c): string => $c->bytes(), $this->columns);
+    }
+
+    /**
+     * The same log with some traces under other names, or turned about.
+     *
+     * @param array<string, string> $names new name by old
+     * @param list<string>          $turn  traces whose sign is turned
+     */
+    public function with(array $names, array $turn = []): self
+    {
+        $columns = [];
+        foreach ($this->columns as $name => $column) {
+            $columns[$names[$name] ?? $name] = \in_array($name, $turn, true) ? Column::ofBytes(self::packFloats(array_map(static fn (float $v): float => -$v, $column->values()))) : $column;
+        }
+
+        return new self($this->clock, $columns, $this->settings, $this->badRows, $this->leftOut);
+    }
+
+    /** The part between two times of the log's own clock, s. */
+    public function between(float $fromS, float $toS): self
+    {
+        [$clock, $first, $count] = $this->clock->between($fromS, $toS);
+        $columns = array_map(static fn (Column $c): Column => Column::ofBytes($c->bytes($first, $count)), $this->columns);
+
+        return new self($clock, $columns, $this->settings, $this->badRows, $this->leftOut);
     }
 
     /** @return list<string> places of the motors logged, in column order */

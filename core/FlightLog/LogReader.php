@@ -5,16 +5,16 @@ declare(strict_types=1);
 namespace Ortholex\Core\FlightLog;
 
 /**
- * Reads our own CSV (docs/log-format.md), plain or gzip, block by block.
+ * Reads any CSV of a flight, plain or gzip, block by block, by a plan of what its columns are.
  *
  * A block of well-formed lines is parsed in one go; a block with anything odd in it is read line by line, so that
- * one torn row costs its neighbours nothing. Rows that cannot be read are counted, located and left out.
+ * one torn row costs its neighbours nothing. Rows that cannot be read are counted, located and left out. Columns are
+ * spooled, so that memory does not grow with the file.
  */
 final class LogReader
 {
-    private const BLOCK_BYTES = 262144;
+    private const BLOCK_BYTES = 131072;
     private const LONGEST_LINE = 1048576;
-    private const MOST_COLUMNS = 400;
     private const PLACES_KEPT = 100;
 
     /** @var list<int> index of the CSV column of each kept trace */
@@ -23,17 +23,19 @@ final class LogReader
     /** @var list<string> */
     private array $names = [];
 
+    /** @var list<array{float, float}> scale and offset of each kept trace */
+    private array $conversions = [];
+
     /** @var list<string> */
     private array $leftOut = [];
 
     private int $width = 0;
     private int $timeColumn = 0;
+    private float $timeScale = 1.0;
+    private Column $times;
 
-    /** @var list<string> packed float64 time blocks */
-    private array $timeBlocks = [];
-
-    /** @var list<list<string>> per trace, packed float32 blocks */
-    private array $blocks = [];
+    /** @var array<int, Column> per trace */
+    private array $spools = [];
 
     private int $goodRows = 0;
 
@@ -47,34 +49,36 @@ final class LogReader
 
     private int $line = 0;
 
-    private function __construct(private readonly int $mostBytes)
+    private function __construct(private readonly int $mostBytes, private readonly Dialect $dialect)
     {
+        $this->times = Column::spool(8);
     }
 
     /**
-     * @param string                $path      a CSV, or a gzip of one
-     * @param int                   $mostBytes bound on the unpacked size, against gzip bombs
-     * @param (\Closure(float): void)|null $progress told the share read, 0..1, of an unpacked file
+     * @param string                       $path      a CSV, or a gzip of one
+     * @param int                          $mostBytes bound on the unpacked size, against gzip bombs
+     * @param (\Closure(float): void)|null $progress  told the share read, 0..1, of an unpacked file
+     * @param LogPlan|null                 $plan      what its columns are; drawn up by itself when null
      *
      * @throws LogError with a single clear line when the file is no log
      */
-    public static function readFile(string $path, int $mostBytes = 4_294_967_296, ?\Closure $progress = null): FlightLog
+    public static function readFile(string $path, int $mostBytes = 4_294_967_296, ?\Closure $progress = null, ?LogPlan $plan = null): FlightLog
     {
-        return (new self($mostBytes))->read($path, $progress);
+        $plan ??= LogPlan::of($path);
+
+        return (new self($mostBytes, $plan->dialect))->read($path, $progress, $plan);
     }
 
-    private function read(string $path, ?\Closure $progress): FlightLog
+    private function read(string $path, ?\Closure $progress, LogPlan $plan): FlightLog
     {
-        if (!is_file($path) || !is_readable($path)) {
-            throw LogError::of("There is no readable file at $path.");
-        }
+        $this->prepare($plan);
         $stream = @gzopen($path, 'rb');
         if (false === $stream) {
             throw LogError::of("The file $path could not be opened.");
         }
         $size = (int) filesize($path);
         try {
-            [$settings, $carry] = $this->head($stream);
+            $carry = $this->skipHead($stream);
             $total = \strlen($carry);
             $ended = false;
             while (!$ended) {
@@ -108,7 +112,39 @@ final class LogReader
             gzclose($stream);
         }
 
-        return $this->finish($settings);
+        return $this->finish($plan);
+    }
+
+    private function prepare(LogPlan $plan): void
+    {
+        $time = $plan->timeColumn();
+        if (null === $time) {
+            throw LogError::of('The header on line '.$plan->dialect->headerLine.' has no column that is a time, so the samples have none. Say which it is, as in --map "COLUMN=time_s". The columns are: '.implode(', ', \array_slice($plan->dialect->header, 0, 40)).'.');
+        }
+        $this->timeColumn = $time;
+        $this->timeScale = $plan->units['time_s']->scale;
+        $this->width = \count($plan->dialect->header);
+        foreach ($plan->guesses as $guess) {
+            if ('time_s' === $guess->trace) {
+                continue;
+            }
+            if (null === $guess->trace) {
+                $this->leftOut[] = $guess->name;
+                continue;
+            }
+            $this->columns[] = $guess->column;
+            $this->names[] = $guess->trace;
+            $this->conversions[] = [$plan->units[$guess->trace]->scale, $plan->units[$guess->trace]->offset];
+            $this->spools[] = Column::spool(4);
+        }
+        if ([] === $this->names) {
+            throw LogError::of('The header on line '.$plan->dialect->headerLine.' names no trace that is known. Say what its columns are, as in --map "COLUMN=rate_measured_roll_dps"; docs/log-format.md has the names.');
+        }
+        foreach (array_count_values($plan->dialect->header) as $name => $count) {
+            if ($count > 1 && null !== Traces::unitOf((string) $name)) {
+                throw LogError::of("The header on line {$plan->dialect->headerLine} names $name twice.");
+            }
+        }
     }
 
     /** @param resource $stream */
@@ -121,92 +157,46 @@ final class LogReader
     }
 
     /**
-     * Reads comment lines and the header.
+     * Goes past the header.
      *
      * @param resource $stream
      *
-     * @return array{string, string} the settings that stood ahead, and what was read past the header
+     * @return string what was read beyond it
      */
-    private function head($stream): array
+    private function skipHead($stream): string
     {
         $data = '';
-        $settings = '';
-        while (true) {
-            while (false !== $cut = strpos($data, "\n")) {
-                $line = rtrim(substr($data, 0, $cut), "\r");
+        while ($this->line < $this->dialect->headerLine) {
+            $cut = strpos($data, "\n");
+            if (false !== $cut) {
                 $data = substr($data, $cut + 1);
-                if ($this->headLine($line, $settings)) {
-                    return [$settings, $data];
-                }
-            }
-            if (\strlen($data) > self::LONGEST_LINE) {
-                throw LogError::of('The first line is longer than 1 MB, so this is no CSV of a log.');
+                ++$this->line;
+                continue;
             }
             $bytes = $this->nextBytes($stream);
             if ('' === $bytes) {
-                if ('' !== $data && $this->headLine(rtrim($data, "\r"), $settings)) {
-                    return [$settings, ''];
-                }
-                throw LogError::of('The file is empty: no header line was found.');
+                return '';
             }
             $data .= $bytes;
         }
-    }
-
-    private function headLine(string $line, string &$settings): bool
-    {
-        ++$this->line;
-        if (1 === $this->line && str_starts_with($line, "\xEF\xBB\xBF")) {
-            $line = substr($line, 3);
-        }
-        if ('' === trim($line)) {
-            return false;
-        }
-        if (str_starts_with($line, '#')) {
-            $settings .= (string) preg_replace('~^# ?~', '', $line)."\n";
-
-            return false;
-        }
-        if (1 === preg_match('~[\x00-\x08\x0E-\x1F]~', $line)) {
-            throw LogError::of("Line $this->line holds binary bytes, so this is no CSV of a log.");
-        }
-        $names = array_map(static fn (string $n): string => trim($n, " \t\""), explode(',', $line));
-        if (\count($names) > self::MOST_COLUMNS) {
-            throw LogError::of(\sprintf('The header on line %d names %d columns; at most %d are read.', $this->line, \count($names), self::MOST_COLUMNS));
-        }
-        $time = array_search('time_s', $names, true);
-        if (false === $time) {
-            throw LogError::of("The header on line $this->line has no column time_s, so the samples have no time. Expected the names of docs/log-format.md.");
-        }
-        $this->timeColumn = $time;
-        $this->width = \count($names);
-        foreach ($names as $i => $name) {
-            if ($i === $time) {
-                continue;
+        if ([] !== $this->dialect->units) {
+            while (false === $cut = strpos($data, "\n")) {
+                $bytes = $this->nextBytes($stream);
+                if ('' === $bytes) {
+                    return '';
+                }
+                $data .= $bytes;
             }
-            if (null === Traces::unitOf($name)) {
-                $this->leftOut[] = $name;
-            } elseif (\in_array($name, $this->names, true)) {
-                throw LogError::of("The header on line $this->line names $name twice.");
-            } else {
-                $this->columns[] = $i;
-                $this->names[] = $name;
-                $this->blocks[] = [];
-            }
-        }
-        if ([] === $this->names) {
-            throw LogError::of("The header on line $this->line names no trace that is known. Expected the names of docs/log-format.md.");
+            ++$this->line;
+            $data = substr($data, $cut + 1);
         }
 
-        return true;
+        return $data;
     }
 
     private function block(string $data, bool $last): void
     {
-        if (str_contains($data, "\r")) {
-            $data = str_replace("\r", '', $data);
-        }
-        $data = rtrim($data, "\n");
+        $data = rtrim($this->dialect->plain($data), "\n");
         if ('' === $data) {
             return;
         }
@@ -282,33 +272,37 @@ final class LogReader
         if ([] === $rows) {
             return;
         }
-        foreach (array_chunk($rows, 8192) as $part) {
-            $this->timeBlocks[] = pack('e*', ...array_column($part, $this->timeColumn));
-            foreach ($this->columns as $n => $column) {
-                $this->blocks[$n][] = pack('g*', ...array_column($part, $column));
+        $times = array_column($rows, $this->timeColumn);
+        if (1.0 !== $this->timeScale) {
+            foreach ($times as $i => $t) {
+                $times[$i] = $t * $this->timeScale;
             }
+        }
+        $this->times->append(pack('e*', ...$times));
+        foreach ($this->columns as $n => $column) {
+            $values = array_column($rows, $column);
+            [$scale, $offset] = $this->conversions[$n];
+            if (1.0 !== $scale || 0.0 !== $offset) {
+                foreach ($values as $i => $v) {
+                    $values[$i] = $v * $scale + $offset;
+                }
+            }
+            $this->spools[$n]->append(pack('g*', ...$values));
         }
     }
 
-    private function finish(string $settings): FlightLog
+    private function finish(LogPlan $plan): FlightLog
     {
-        if ([] === $this->timeBlocks) {
+        if (0 === $this->times->count) {
             throw LogError::of(0 === $this->badCount ? 'The file has a header but no rows.' : "None of the $this->badCount rows could be read: ".$this->badPlaces[0]['reason'].' in line '.$this->badPlaces[0]['line'].'.');
         }
-        /** @var array<int, float> $times */
-        $times = unpack('e*', implode('', $this->timeBlocks));
-        $this->timeBlocks = [];
-        $clock = SampleClock::fromTimes(array_values($times), $this->leftOutBefore);
-        $rows = \count($times);
-        unset($times);
-        $asIs = $clock->samples === $rows && 1 === \count($clock->segments);
-        $packed = [];
+        $clock = SampleClock::of($this->times, $this->leftOutBefore);
+        $columns = [];
         foreach ($this->names as $n => $name) {
-            $bytes = implode('', $this->blocks[$n]);
-            $this->blocks[$n] = [];
-            $packed[$name] = $asIs ? $bytes : FlightLog::packFloats($clock->arrange(FlightLog::unpackFloats($bytes)));
+            $columns[$name] = $clock->arrange($this->spools[$n]);
+            unset($this->spools[$n]);
         }
 
-        return new FlightLog($clock, $packed, $settings, new BadRows($this->badCount, $this->badPlaces), $this->leftOut);
+        return new FlightLog($clock, $columns, $plan->dialect->head, new BadRows($this->badCount, $this->badPlaces), $this->leftOut);
     }
 }

@@ -21,7 +21,7 @@ final readonly class LogWriter
                 $count = min(4096, $segment->count - $from);
                 $columns = [];
                 foreach ($names as $name) {
-                    $columns[] = FlightLog::unpackFloats(substr($log->packed[$name], 4 * ($segment->first + $from), 4 * $count));
+                    $columns[] = $log->column($name)->values($segment->first + $from, $count);
                 }
                 $times = [];
                 for ($i = 0; $i < $count; ++$i) {

@@ -19,10 +19,16 @@ final readonly class SampleClock
     /** A jump back that lasts this many rows is a clock that was restarted, not a bad stamp. */
     private const RESTART_ROWS = 50;
 
+    /** Rows looked at in one go. */
+    private const CHUNK = 16384;
+
+    /** As many steps as this are enough to find the middle one. */
+    private const STEPS_KEPT = 200_000;
+
     /**
-     * @param list<Segment>                                              $segments
-     * @param list<TimeFault>                                            $faults
-     * @param list<array{rows: list<int>, missing: array<int, int>}>     $plan     per segment: the source rows in order, and after which of them how many samples are missing
+     * @param list<Segment>                                                              $segments
+     * @param list<TimeFault>                                                            $faults
+     * @param list<array{rows: list<array{int, int}>, missing: array<int, int>}>         $plan     per segment: ranges of source rows in order, first and last, and after which row how many samples are missing
      */
     private function __construct(
         public float $rateHz,
@@ -41,17 +47,24 @@ final readonly class SampleClock
      */
     public static function fromTimes(array $times, array $leftOut = []): self
     {
-        $faults = [];
-        [$runs, $faults] = self::forwardRuns($times);
-        $positive = [];
-        foreach ($runs as $run) {
-            for ($i = 1, $n = \count($run); $i < $n; ++$i) {
-                $d = $times[$run[$i]] - $times[$run[$i - 1]];
-                if ($d > 0) {
-                    $positive[] = $d;
-                }
-            }
+        $column = Column::spool(8);
+        foreach (array_chunk($times, self::CHUNK) as $chunk) {
+            $column->append(pack('e*', ...$chunk));
         }
+
+        return self::of($column, $leftOut);
+    }
+
+    /**
+     * @param Column          $times   seconds, float64, in file order; read in pieces, however long it is
+     * @param array<int, int> $leftOut
+     *
+     * @throws LogError when fewer than two distinct times are there
+     */
+    public static function of(Column $times, array $leftOut = []): self
+    {
+        [$runs, $faults] = self::forwardRuns($times);
+        $positive = self::steps($times, $runs);
         if ([] === $positive) {
             throw LogError::of('The time column never moves forward, so no sample rate can be found.');
         }
@@ -66,40 +79,76 @@ final readonly class SampleClock
         $shift = 0.0;
         $lastEnd = -\INF;
         foreach ($runs as $run) {
+            /** @var list<array{rows: list<array{int, int}>, missing: array<int, int>, start: float, count: int}> $parts */
             $parts = [];
-            $rows = [$run[0]];
+            $rows = [];
             $missing = [];
-            for ($i = 1, $n = \count($run); $i < $n; ++$i) {
-                $d = $times[$run[$i]] - $times[$run[$i - 1]];
-                if (0.0 === $d && $quantum < 0.5 * $dt) {
-                    $faults[] = new TimeFault('repeat', $times[$run[$i]], 0.0, $run[$i]);
-                    continue;
-                }
-                if ($d > 1.5 * $dt + $quantum * 0.999) {
-                    $lost = (int) round($d / $dt) - 1;
-                    $faults[] = new TimeFault(($leftOut[$run[$i]] ?? 0) >= $lost ? 'left out' : 'gap', $times[$run[$i - 1]], $d, $run[$i]);
-                    if ($lost > self::MOST_BRIDGED) {
-                        $parts[] = ['rows' => $rows, 'missing' => $missing];
-                        $rows = [];
-                        $missing = [];
-                    } elseif ($lost > 0) {
-                        $missing[$run[$i - 1]] = $lost;
+            $start = $before = null;
+            $open = $last = -1;
+            $count = 0;
+            $most = 1.5 * $dt + $quantum * 0.999;
+            foreach (self::walk($times, $run) as [$row, $chunk]) {
+                foreach ($chunk as $t) {
+                    if (null === $before) {
+                        $start = $t;
+                        $open = $row;
+                        $count = 1;
+                    } else {
+                        $d = $t - $before;
+                        if (0.0 === $d && $quantum < 0.5 * $dt) {
+                            $faults[] = new TimeFault('repeat', $t, 0.0, $row);
+                            if ($open >= 0) {
+                                $rows[] = [$open, $last];
+                                $open = -1;
+                            }
+                            ++$row;
+                            continue;
+                        }
+                        if ($d > $most) {
+                            $lost = (int) round($d / $dt) - 1;
+                            $faults[] = new TimeFault(($leftOut[$row] ?? 0) >= $lost ? 'left out' : 'gap', $before, $d, $row);
+                            if ($lost > self::MOST_BRIDGED) {
+                                if ($open >= 0) {
+                                    $rows[] = [$open, $last];
+                                }
+                                $parts[] = ['rows' => $rows, 'missing' => $missing, 'start' => (float) $start, 'count' => $count];
+                                $rows = [];
+                                $missing = [];
+                                $start = $t;
+                                $open = $row;
+                                $count = 0;
+                            } elseif ($lost > 0) {
+                                $missing[$last] = $lost;
+                                $count += $lost;
+                            }
+                        }
+                        if ($open < 0) {
+                            $open = $row;
+                        } elseif ($last !== $row - 1 && $open !== $row) {
+                            $rows[] = [$open, $last];
+                            $open = $row;
+                        }
+                        ++$count;
                     }
+                    $before = $t;
+                    $last = $row;
+                    ++$row;
                 }
-                $rows[] = $run[$i];
             }
-            $parts[] = ['rows' => $rows, 'missing' => $missing];
+            if ($open >= 0) {
+                $rows[] = [$open, $last];
+            }
+            $parts[] = ['rows' => $rows, 'missing' => $missing, 'start' => (float) $start, 'count' => $count];
             foreach ($parts as $part) {
-                $count = \count($part['rows']) + array_sum($part['missing']);
-                $start = $times[$part['rows'][0]] + $shift;
-                if ($start < $lastEnd) {
-                    $shift += $lastEnd - $start + $dt;
-                    $start = $lastEnd + $dt;
+                $begin = $part['start'] + $shift;
+                if ($begin < $lastEnd) {
+                    $shift += $lastEnd - $begin + $dt;
+                    $begin = $lastEnd + $dt;
                 }
-                $segments[] = $segment = new Segment($sample, $count, $start);
+                $segments[] = $segment = new Segment($sample, $part['count'], $begin);
                 $lastEnd = $segment->endS(1 / $dt);
-                $plan[] = $part;
-                $sample += $count;
+                $plan[] = ['rows' => $part['rows'], 'missing' => $part['missing']];
+                $sample += $part['count'];
             }
         }
         usort($faults, static fn (TimeFault $a, TimeFault $b): int => $a->row <=> $b->row);
@@ -126,33 +175,66 @@ final readonly class SampleClock
     /**
      * Puts one column on the grid.
      *
-     * @param list<float> $column one value per source row
-     *
-     * @return list<float> $samples values
+     * @param Column $column one value per source row
      */
-    public function arrange(array $column): array
+    public function arrange(Column $column): Column
     {
-        $out = [];
+        if (1 === \count($this->plan) && [] === $this->plan[0]['missing'] && [[0, $column->count - 1]] === $this->plan[0]['rows']) {
+            return $column;
+        }
+        $out = Column::spool(4);
         foreach ($this->plan as $part) {
-            if ([] === $part['missing'] && \count($part['rows']) === \count($column)) {
-                return $column;
-            }
-            $before = null;
-            foreach ($part['rows'] as $row) {
-                $value = $column[$row];
-                if (null !== $before && isset($part['missing'][$before])) {
-                    $lost = $part['missing'][$before];
-                    $from = $column[$before];
+            foreach ($part['rows'] as [$first, $last]) {
+                // Straight lines stand where samples are missing; between them whole stretches are copied.
+                $from = $first;
+                foreach (self::holes($part['missing'], $first, $last) as $row => $lost) {
+                    $out->append($column->bytes($from, $row - $from + 1));
+                    $a = $column->values($row, 1)[0];
+                    $b = $column->values($row + 1, 1)[0] ?? $a;
+                    $line = [];
                     for ($j = 1; $j <= $lost; ++$j) {
-                        $out[] = $from + ($value - $from) * $j / ($lost + 1);
+                        $line[] = $a + ($b - $a) * $j / ($lost + 1);
                     }
+                    $out->append(pack('g*', ...$line));
+                    $from = $row + 1;
                 }
-                $out[] = $value;
-                $before = $row;
+                if ($from <= $last) {
+                    $out->append($column->bytes($from, $last - $from + 1));
+                }
             }
         }
 
         return $out;
+    }
+
+    /**
+     * The part of the clock between two times.
+     *
+     * @return array{self, int, int} the clock, and which samples it keeps: first and count
+     *
+     * @throws LogError when nothing lies there
+     */
+    public function between(float $fromS, float $toS): array
+    {
+        $segments = [];
+        $first = null;
+        $count = 0;
+        foreach ($this->segments as $s) {
+            $a = max(0, (int) ceil(($fromS - $s->startS) * $this->rateHz - 1e-6));
+            $b = min($s->count - 1, (int) floor(($toS - $s->startS) * $this->rateHz + 1e-6));
+            if ($b < $a) {
+                continue;
+            }
+            $first ??= $s->first + $a;
+            $segments[] = new Segment($count, $b - $a + 1, $s->startS + $a / $this->rateHz);
+            $count += $b - $a + 1;
+        }
+        if (null === $first) {
+            $last = $this->segments[\count($this->segments) - 1];
+            throw LogError::of(\sprintf('Nothing was logged from %g to %g s; the log goes from %.3f to %.3f s.', $fromS, $toS, $this->segments[0]->startS, $last->endS($this->rateHz)));
+        }
+
+        return [self::known($this->rateHz, $segments, array_values(array_filter($this->faults, static fn (TimeFault $f): bool => $f->atS >= $fromS && $f->atS <= $toS))), $first, $count];
     }
 
     /** Seconds from the first to the last sample, pauses included. */
@@ -170,69 +252,142 @@ final readonly class SampleClock
     }
 
     /**
-     * @param list<float> $times
+     * @param array<int, int> $missing
      *
-     * @return array{list<non-empty-list<int>>, list<TimeFault>} rows whose stamps do not go back, run by run
+     * @return array<int, int> those within a range of rows, in order
      */
-    private static function forwardRuns(array $times): array
+    private static function holes(array $missing, int $first, int $last): array
     {
-        if ([] === $times) {
-            throw LogError::of('The log has no readable rows.');
-        }
-        $runs = $faults = [];
-        /** @var non-empty-list<int> $run */
-        $run = [0];
-        /** @var list<int> $held */
-        $held = [];
-        $last = $times[0];
-        for ($i = 1, $n = \count($times); $i < $n; ++$i) {
-            $t = $times[$i];
-            if ($t >= $last) {
-                if ([] !== $held) {
-                    $faults[] = new TimeFault('back', $last, $last - $times[$held[0]], $held[0]);
-                    $held = [];
-                }
-                $run[] = $i;
-                $last = $t;
-                continue;
-            }
-            $held[] = $i;
-            if (\count($held) >= self::RESTART_ROWS) {
-                $faults[] = new TimeFault('back', $last, $last - $times[$held[0]], $held[0]);
-                $runs[] = $run;
-                /** @var non-empty-list<int> $run */
-                $run = [$held[0]];
-                for ($j = 1; $j < \count($held); ++$j) {
-                    if ($times[$held[$j]] >= $times[$run[\count($run) - 1]]) {
-                        $run[] = $held[$j];
-                    }
-                }
-                $last = $times[$run[\count($run) - 1]];
-                $held = [];
-            }
-        }
-        if ([] !== $held) {
-            $faults[] = new TimeFault('back', $last, $last - $times[$held[0]], $held[0]);
-        }
-        $runs[] = $run;
-
-        return [$runs, $faults];
+        return array_filter($missing, static fn (int $row): bool => $row >= $first && $row <= $last, \ARRAY_FILTER_USE_KEY);
     }
 
     /**
-     * @param list<float>               $times
-     * @param list<non-empty-list<int>> $runs
+     * @param list<array{int, int}> $ranges of rows, first and last
+     *
+     * @return \Generator<array{int, list<float>}> stretches of times, each with its first row
      */
-    private static function period(array $times, array $runs, float $gap): float
+    private static function walk(Column $times, array $ranges): \Generator
+    {
+        foreach ($ranges as [$first, $last]) {
+            for ($row = $first; $row <= $last; $row += self::CHUNK) {
+                yield [$row, $times->values($row, min(self::CHUNK, $last - $row + 1))];
+            }
+        }
+    }
+
+    /** @return array{list<list<array{int, int}>>, list<TimeFault>} ranges of rows whose stamps do not go back, run by run */
+    private static function forwardRuns(Column $times): array
+    {
+        if (0 === $times->count) {
+            throw LogError::of('The log has no readable rows.');
+        }
+        $runs = $faults = $ranges = [];
+        /** @var array<int, float> $held */
+        $held = [];
+        $open = 0;
+        $last = -\INF;
+        foreach (self::walk($times, [[0, $times->count - 1]]) as [$row, $chunk]) {
+            foreach ($chunk as $t) {
+                if ($t >= $last) {
+                    if ([] !== $held) {
+                        $from = (int) array_key_first($held);
+                        $faults[] = new TimeFault('back', $last, $last - $held[$from], $from);
+                        if ($open < $from) {
+                            $ranges[] = [$open, $from - 1];
+                        }
+                        $open = $row;
+                        $held = [];
+                    }
+                    $last = $t;
+                    ++$row;
+                    continue;
+                }
+                $held[$row] = $t;
+                if (\count($held) >= self::RESTART_ROWS) {
+                    $from = (int) array_key_first($held);
+                    $faults[] = new TimeFault('back', $last, $last - $held[$from], $from);
+                    if ($open < $from) {
+                        $ranges[] = [$open, $from - 1];
+                    }
+                    $runs[] = $ranges;
+                    $ranges = [];
+                    $open = $from;
+                    $last = $held[$from];
+                    // Within what was held, later stamps may still go back: those are left out.
+                    foreach ($held as $at => $time) {
+                        if ($time < $last) {
+                            if ($open < $at) {
+                                $ranges[] = [$open, $at - 1];
+                            }
+                            $open = $at + 1;
+                        } else {
+                            $last = $time;
+                        }
+                    }
+                    $held = [];
+                }
+                ++$row;
+            }
+        }
+        $end = $times->count - 1;
+        if ([] !== $held) {
+            $from = (int) array_key_first($held);
+            $faults[] = new TimeFault('back', $last, $last - $held[$from], $from);
+            $end = $from - 1;
+        }
+        if ($open <= $end) {
+            $ranges[] = [$open, $end];
+        }
+        $runs[] = $ranges;
+
+        return [array_values(array_filter($runs, static fn (array $r): bool => [] !== $r)), $faults];
+    }
+
+    /**
+     * Steps forward, all of them or evenly chosen stretches.
+     *
+     * @param list<list<array{int, int}>> $runs
+     *
+     * @return list<float>
+     */
+    private static function steps(Column $times, array $runs): array
+    {
+        $every = max(1, (int) ceil($times->count / self::STEPS_KEPT));
+        $steps = [];
+        foreach ($runs as $run) {
+            $n = 0;
+            $before = null;
+            foreach (self::walk($times, $run) as [, $chunk]) {
+                if (0 !== $n++ % $every) {
+                    $before = null;
+                    continue;
+                }
+                foreach ($chunk as $t) {
+                    if (null !== $before && $t > $before) {
+                        $steps[] = $t - $before;
+                    }
+                    $before = $t;
+                }
+            }
+        }
+
+        return $steps;
+    }
+
+    /** @param list<list<array{int, int}>> $runs */
+    private static function period(Column $times, array $runs, float $gap): float
     {
         $duration = 0.0;
         $steps = 0;
         foreach ($runs as $run) {
-            for ($i = 1, $n = \count($run); $i < $n; ++$i) {
-                $d = $times[$run[$i]] - $times[$run[$i - 1]];
-                if ($d <= $gap) {
-                    $duration += $d;
-                    ++$steps;
+            $before = null;
+            foreach (self::walk($times, $run) as [, $chunk]) {
+                foreach ($chunk as $t) {
+                    if (null !== $before && $t - $before <= $gap) {
+                        $duration += $t - $before;
+                        ++$steps;
+                    }
+                    $before = $t;
                 }
             }
         }
@@ -243,10 +398,9 @@ final readonly class SampleClock
     /**
      * Rounding of the stamps, as far as it makes the steps uneven; 0 where they are even.
      *
-     * @param list<float> $times
      * @param list<float> $positive steps forward
      */
-    private static function quantum(array $times, array $positive, float $dt): float
+    private static function quantum(Column $times, array $positive, float $dt): float
     {
         $uneven = 0;
         $near = [];
@@ -256,9 +410,11 @@ final readonly class SampleClock
                 $near[] = $d;
             }
         }
-        if ($uneven < 0.05 * \count($positive) && \count($positive) > 0.95 * (\count($times) - 1)) {
+        $seen = min($times->count - 1, \count($positive) < self::STEPS_KEPT / 2 || $times->count <= self::STEPS_KEPT ? $times->count - 1 : \count($positive));
+        if ($uneven < 0.05 * \count($positive) && \count($positive) > 0.95 * $seen) {
             return 0.0;
         }
+        $first = $times->values(0, 3000);
         // A grid that all stamps lie on, coarsest first.
         for ($power = 0; $power <= 7; ++$power) {
             foreach ([1.0, 0.5, 0.2] as $step) {
@@ -267,7 +423,7 @@ final readonly class SampleClock
                     continue;
                 }
                 $fits = true;
-                foreach (\array_slice($times, 0, 3000) as $t) {
+                foreach ($first as $t) {
                     if (abs($t / $grid - round($t / $grid)) > 1e-3) {
                         $fits = false;
                         break;

@@ -7,6 +7,7 @@ namespace Ortholex\App\Flights;
 use Doctrine\DBAL\Connection;
 use Doctrine\DBAL\ParameterType;
 use Ortholex\Core\FlightLog\BadRows;
+use Ortholex\Core\FlightLog\Column;
 use Ortholex\Core\FlightLog\FlightLog;
 
 /**
@@ -28,27 +29,40 @@ final readonly class LogStore
     public function save(int $logId, FlightLog $log): void
     {
         $insert = $this->db->prepare('INSERT INTO log_chunk (log_id, trace, level, part, data) VALUES (?, ?, ?, ?, ?)');
-        $put = static function (string $trace, int $level, string $bytes) use ($insert, $logId): void {
-            foreach (str_split($bytes, 4 * self::CHUNK_VALUES) as $part => $data) {
-                $insert->bindValue(1, $logId, ParameterType::INTEGER);
-                $insert->bindValue(2, $trace);
-                $insert->bindValue(3, $level, ParameterType::INTEGER);
-                $insert->bindValue(4, $part, ParameterType::INTEGER);
-                $insert->bindValue(5, $data, ParameterType::LARGE_OBJECT);
-                $insert->executeStatement();
-            }
+        $put = static function (string $trace, int $level, string $bytes, int $part) use ($insert, $logId): void {
+            $insert->bindValue(1, $logId, ParameterType::INTEGER);
+            $insert->bindValue(2, $trace);
+            $insert->bindValue(3, $level, ParameterType::INTEGER);
+            $insert->bindValue(4, $part, ParameterType::INTEGER);
+            $insert->bindValue(5, $bytes, ParameterType::LARGE_OBJECT);
+            $insert->executeStatement();
         };
-        foreach ($log->packed as $trace => $bytes) {
-            $put($trace, 0, $bytes);
-            $low = $high = $log->trace($trace);
-            for ($level = 1; \count($low) > self::MOST_BUCKETS; ++$level) {
-                [$low, $high] = self::coarser($low, $high);
+        foreach ($log->names() as $trace) {
+            $column = $log->column($trace);
+            for ($part = 0, $from = 0; $from < $column->count; ++$part, $from += self::CHUNK_VALUES) {
+                $put($trace, 0, $column->bytes($from, self::CHUNK_VALUES), $part);
+            }
+            // The first level is drawn chunk by chunk, so that a long trace is never held whole; those above are small.
+            $low = $high = [];
+            for ($from = 0; $from < $column->count && $column->count > self::MOST_BUCKETS; $from += self::CHUNK_VALUES) {
+                $values = $column->values($from, self::CHUNK_VALUES);
+                [$l, $h] = self::coarser($values, $values);
+                array_push($low, ...$l);
+                array_push($high, ...$h);
+            }
+            for ($level = 1; [] !== $low; ++$level) {
                 $pairs = [];
                 foreach ($low as $i => $v) {
                     $pairs[] = $v;
                     $pairs[] = $high[$i];
                 }
-                $put($trace, $level, FlightLog::packFloats($pairs));
+                foreach (str_split(FlightLog::packFloats($pairs), 4 * self::CHUNK_VALUES) as $part => $bytes) {
+                    $put($trace, $level, $bytes, $part);
+                }
+                if (\count($low) <= self::MOST_BUCKETS) {
+                    break;
+                }
+                [$low, $high] = self::coarser($low, $high);
             }
         }
     }
@@ -88,15 +102,15 @@ final readonly class LogStore
     /** @param list<string>|null $only traces to load; all when null */
     public function load(Log $log, ?array $only = null): FlightLog
     {
-        $packed = [];
+        $columns = [];
         foreach ($only ?? $log->traces as $trace) {
             if (\in_array($trace, $log->traces, true)) {
                 $rows = $this->db->fetchFirstColumn('SELECT data FROM log_chunk WHERE log_id = ? AND trace = ? AND level = 0 ORDER BY part', [$log->id, $trace]);
-                $packed[$trace] = implode('', array_map(static fn (mixed $r): string => \is_resource($r) ? (string) stream_get_contents($r) : (\is_string($r) ? $r : ''), $rows));
+                $columns[$trace] = Column::ofBytes(implode('', array_map(static fn (mixed $r): string => \is_resource($r) ? (string) stream_get_contents($r) : (\is_string($r) ? $r : ''), $rows)));
             }
         }
 
-        return new FlightLog($log->clock(), $packed, $log->head, new BadRows($log->badRows['count'], $log->badRows['places']));
+        return new FlightLog($log->clock(), $columns, $log->head, new BadRows($log->badRows['count'], $log->badRows['places']));
     }
 
     /**

@@ -27,8 +27,8 @@ final class FlightTest extends TestCase
     {
         $a = $this->fly([], 'mixed_sticks', 6);
         $b = $this->fly([], 'mixed_sticks', 6);
-        self::assertSame($a->packed, $b->packed);
-        self::assertNotSame($a->packed, $this->fly([], 'mixed_sticks', 6, seed: 2)->packed);
+        self::assertSame($a->packed(), $b->packed());
+        self::assertNotSame($a->packed(), $this->fly([], 'mixed_sticks', 6, seed: 2)->packed());
         self::assertEqualsWithDelta(2000, $a->clock->rateHz, 1e-6);
         self::assertSame([], $a->leftOut);
         self::assertCount(40, [...$a->names(), 'time_s']);

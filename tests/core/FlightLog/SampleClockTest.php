@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Ortholex\Tests\core\FlightLog;
 
+use Ortholex\Core\FlightLog\Column;
+use Ortholex\Core\FlightLog\FlightLog;
 use Ortholex\Core\FlightLog\LogError;
 use Ortholex\Core\FlightLog\SampleClock;
 use Ortholex\Core\FlightLog\TimeFault;
@@ -42,9 +44,9 @@ final class SampleClockTest extends TestCase
         self::assertCount(1, $clock->gaps());
         self::assertEqualsWithDelta(1.499, $clock->gaps()[0]->atS, 1e-9);
         self::assertEqualsWithDelta(0.004, $clock->gaps()[0]->lengthS, 1e-9);
-        $values = $clock->arrange(array_map(static fn (float $t): float => 3 * $t, array_values($times)));
+        $values = $clock->arrange(Column::ofBytes(FlightLog::packFloats(array_map(static fn (float $t): float => 3 * $t, array_values($times)))))->values();
         foreach ($values as $i => $v) {
-            self::assertEqualsWithDelta(3 * $i / 1000, $v, 1e-9);
+            self::assertEqualsWithDelta(3 * $i / 1000, $v, 2e-6);
         }
     }
 

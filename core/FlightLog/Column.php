@@ -1,0 +1,74 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Core\FlightLog;
+
+/** Numbers of one kind, little-endian, in memory or spooled to a file that goes with the object. */
+final class Column
+{
+    /** Beyond this a spooled column lies on disk. */
+    private const IN_MEMORY = 65536;
+
+    /** @param resource|null $stream */
+    private function __construct(private string $bytes, private $stream, public int $count, private readonly int $size)
+    {
+    }
+
+    /** Float32 in memory. */
+    public static function ofBytes(string $bytes): self
+    {
+        return new self($bytes, null, intdiv(\strlen($bytes), 4), 4);
+    }
+
+    /** Empty, to be appended to. @param 4|8 $size bytes of a number */
+    public static function spool(int $size): self
+    {
+        $stream = fopen('php://temp/maxmemory:'.self::IN_MEMORY, 'w+b');
+        if (false === $stream) {
+            throw LogError::of('No temporary file could be opened. Check the space and permissions of '.sys_get_temp_dir().'.');
+        }
+
+        return new self('', $stream, 0, $size);
+    }
+
+    public function append(string $bytes): void
+    {
+        if (null === $this->stream) {
+            $this->bytes .= $bytes;
+        } else {
+            fseek($this->stream, 0, \SEEK_END);
+            if (fwrite($this->stream, $bytes) !== \strlen($bytes)) {
+                throw LogError::of('The temporary folder '.sys_get_temp_dir().' is full. Make room, and try again.');
+            }
+        }
+        $this->count += intdiv(\strlen($bytes), $this->size);
+    }
+
+    public function bytes(int $first = 0, ?int $count = null): string
+    {
+        $count = max(0, min($count ?? $this->count, $this->count - $first));
+        if (null === $this->stream) {
+            return 0 === $first && $count === $this->count ? $this->bytes : substr($this->bytes, $this->size * $first, $this->size * $count);
+        }
+        if (0 === $count) {
+            return '';
+        }
+        fseek($this->stream, $this->size * $first);
+
+        return (string) stream_get_contents($this->stream, $this->size * $count);
+    }
+
+    /** @return list<float> */
+    public function values(int $first = 0, ?int $count = null): array
+    {
+        $bytes = $this->bytes($first, $count);
+        if (4 === $this->size) {
+            return FlightLog::unpackFloats($bytes);
+        }
+        /** @var array<int, float>|false $values */
+        $values = '' === $bytes ? [] : unpack('e*', $bytes);
+
+        return false === $values ? [] : array_values($values);
+    }
+}
