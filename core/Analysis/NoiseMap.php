@@ -1,0 +1,109 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Core\Analysis;
+
+use Ortholex\Core\Signal\RealFft;
+use Ortholex\Core\Signal\Spectrum;
+
+/**
+ * Noise power over throttle and frequency: short-time spectra (Hann, a quarter of a second, half overlapping; Welch
+ * 1967) averaged in bins of mean throttle. A bin with fewer than three windows has no data.
+ */
+final readonly class NoiseMap
+{
+    public const BIN_PCT = 2.0;
+    public const LEAST_WINDOWS = 3;
+    private const WINDOW_S = 0.25;
+
+    /**
+     * @param float                   $stepHz   between two frequencies
+     * @param array<int, list<float>> $density  (deg/s)²/Hz by throttle bin, of bins that have data
+     * @param array<int, int>         $windows  how many went into each bin
+     */
+    private function __construct(public float $stepHz, public array $density, public array $windows)
+    {
+    }
+
+    /**
+     * @param list<list<float>> $rate     gap-free runs, deg/s
+     * @param list<list<float>> $throttle of the same runs, %
+     */
+    public static function of(array $rate, array $throttle, float $rateHz): self
+    {
+        $n = 2 ** max(5, (int) round(log(self::WINDOW_S * $rateHz, 2)));
+        $hop = intdiv($n, 2);
+        $half = intdiv($n, 2);
+        $fft = RealFft::ofSize($n);
+        $window = [];
+        $power = 0.0;
+        for ($i = 0; $i < $n; ++$i) {
+            $w = 0.5 - 0.5 * cos(2 * \M_PI * $i / $n);
+            $window[] = $w;
+            $power += $w * $w;
+        }
+        $sums = $counts = [];
+        foreach ($rate as $r => $run) {
+            for ($at = 0, $last = \count($run) - $n; $at <= $last; $at += $hop) {
+                $mean = 0.0;
+                $level = 0.0;
+                $x = \array_slice($run, $at, $n);
+                for ($i = 0; $i < $n; ++$i) {
+                    $mean += $x[$i];
+                    $level += $throttle[$r][$at + $i];
+                }
+                $mean /= $n;
+                for ($i = 0; $i < $n; ++$i) {
+                    $x[$i] = ($x[$i] - $mean) * $window[$i];
+                }
+                [$re, $im] = $fft->forward($x);
+                $bin = (int) floor(max(0.0, min(99.999, $level / $n)) / self::BIN_PCT);
+                $sum = $sums[$bin] ?? array_fill(0, $half + 1, 0.0);
+                for ($k = 0; $k <= $half; ++$k) {
+                    $sum[$k] += $re[$k] * $re[$k] + $im[$k] * $im[$k];
+                }
+                $sums[$bin] = $sum;
+                $counts[$bin] = ($counts[$bin] ?? 0) + 1;
+            }
+        }
+        $density = [];
+        ksort($sums);
+        foreach ($sums as $bin => $sum) {
+            if ($counts[$bin] >= self::LEAST_WINDOWS) {
+                $scale = 2.0 / ($rateHz * $power * $counts[$bin]);
+                $density[$bin] = array_map(static fn (float $v): float => $v * $scale, array_values($sum));
+                $density[$bin][0] /= 2;
+                $density[$bin][$half] /= 2;
+            }
+        }
+        ksort($counts);
+
+        return new self($rateHz / $n, $density, $counts);
+    }
+
+    /** Mean throttle of a bin, %. */
+    public static function middle(int $bin): float
+    {
+        return ($bin + 0.5) * self::BIN_PCT;
+    }
+
+    /** Throttle that the bins with data span, %. */
+    public function span(): float
+    {
+        return [] === $this->density ? 0.0 : self::BIN_PCT * (array_key_last($this->density) - array_key_first($this->density) + 1);
+    }
+
+    /** @return array<int, list<array{hz: float, db: float, prominence: float}>> peaks by bin */
+    public function peaks(float $fromHz, float $prominenceDb, int $most = 6): array
+    {
+        $peaks = [];
+        foreach ($this->density as $bin => $density) {
+            foreach (Spectrum::of($this->stepHz, $density, $this->windows[$bin])->peaks($fromHz, $prominenceDb, $most) as $peak) {
+                $peaks[$bin][] = ['hz' => $peak->hz, 'db' => $peak->db, 'prominence' => $peak->prominenceDb];
+            }
+        }
+
+        return $peaks;
+    }
+}
