@@ -12,7 +12,7 @@ use Ortholex\Core\Signal\Peak;
 final readonly class AnalysisReport
 {
     /**
-     * @return array{log: array<string, mixed>, step: array<string, array<string, mixed>>, spectrum: array<string, array<string, mixed>>}
+     * @return array{log: array<string, mixed>, step: array<string, array<string, mixed>>, spectrum: array<string, array<string, mixed>>, lag: array<string, array<string, mixed>>, noise: array<string, mixed>, verdicts: array<string, array<string, mixed>>, incidents: list<array<string, mixed>>, adequacy: array<string, mixed>, findings: list<array<string, mixed>>}
      */
     public static function of(FlightLog $log, FlightAnalysis $analysis): array
     {
@@ -36,6 +36,21 @@ final readonly class AnalysisReport
             ],
             'step' => $step,
             'spectrum' => $spectrum,
+            'lag' => array_map(static fn (AxisLag $l): array => ['ms' => round($l->ms, 3), 'iqr_ms' => round($l->iqrMs, 3), 'windows' => $l->windows], $analysis->lags),
+            'noise' => [
+                'ridges' => array_map(static fn (Ridge $r): array => [
+                    'kind' => $r->kind, 'axis' => $r->axis, 'hz_at_zero' => round($r->hzAtZero, 3), 'hz_per_pct' => round($r->hzPerPct, 4), 'hz' => round($r->hz, 2), 'harmonic' => $r->harmonic, 'db' => round($r->db, 2),
+                    'from_pct' => $r->fromPct, 'to_pct' => $r->toPct,
+                ], $analysis->ridges),
+                'residual_dps' => array_map(static fn (AxisReport $r): ?float => null === ($r->filtered ?? $r->measured) ? null : round(($r->filtered ?? $r->measured)->rmsDps, 4), $analysis->axes),
+            ],
+            'verdicts' => array_map(static fn (Verdict $v): array => ['verdict' => $v->verdict, 'hz' => null === $v->hz ? null : round($v->hz, 3), 'share' => round($v->share, 4), 'worst_at_s' => null === $v->worstAtS ? null : round($v->worstAtS, 3)], $analysis->verdicts),
+            'incidents' => array_map(static fn (Incident $i): array => [
+                'at_s' => round($i->atS, 4), 'end_s' => round($i->endS, 4), 'place' => $i->place, 'margin' => $i->margin, 'causes' => $i->causes, 'ranked' => $i->ranked, 'timeline' => $i->timeline,
+                'rotation_dps2' => $i->rotation, 'against' => $i->against, 'evidence' => $i->evidence,
+            ], $analysis->incidents),
+            'adequacy' => $analysis->adequacy->toArray(),
+            'findings' => array_map(static fn (Finding $f): array => $f->toArray(), Findings::of($log, $analysis)),
         ];
     }
 

@@ -19,7 +19,7 @@ final readonly class AxisLag
     private const WINDOW_S = 2.0;
     private const REACH_S = 0.1;
     private const LEAST_DPS = 15.0;
-    private const RATE_HZ = 1000.0;
+    private const RATE_HZ = 500.0;
     private const LEAST_CORRELATION = 0.5;
 
     private function __construct(public float $ms, public float $iqrMs, public int $windows)
@@ -104,7 +104,7 @@ final readonly class AxisLag
             $energy = $running[$d + $n] - $running[$d];
             $rho[] = $energy > 0 ? $c[$d] / sqrt($energy * $energyY) : 0.0;
         }
-        $best = (int) array_search(max($rho), $rho, true);
+        $best = (int) array_search(max([-2.0, ...$rho]), $rho, true);
         if ($rho[$best] < self::LEAST_CORRELATION || 0 === $best || $best === 2 * $reach) {
             return null;
         }

@@ -15,6 +15,9 @@ final readonly class CraftModel
     private const LAGS_S = [0.008, 0.015, 0.025, 0.04, 0.06];
     private const POWERS = [1.0, 2.0];
 
+    /** Steps that curve and lag are chosen on. */
+    private const PART = 6000;
+
     /**
      * @param array<int, list<float>> $effect  deg/s² per full thrust, by axis and motor
      * @param list<float>             $r2      share of the acceleration that it explains, by axis
@@ -38,20 +41,29 @@ final readonly class CraftModel
         if (\count(array_filter($use)) < 40 * (\count($outputs) + 2)) {
             return null;
         }
-        $best = null;
+        // Curve and lag are chosen on a part, and the chosen ones learned from all.
+        $first = (int) array_search(true, $use, true);
+        $part = static fn (array $row): array => \array_slice($row, $first, self::PART);
+        /** @var list<list<float>> $a */
+        $a = array_map($part, $accel);
+        /** @var list<list<float>> $w */
+        $w = array_map($part, $rate);
+        /** @var list<list<float>> $u */
+        $u = array_map($part, $outputs);
+        $usable = \array_slice($use, $first, self::PART);
+        $best = [self::POWERS[1], self::LAGS_S[2]];
         $most = -\INF;
         foreach (self::POWERS as $power) {
             foreach (self::LAGS_S as $lag) {
-                $thrust = self::thrust($outputs, $lag, $power, $stepS);
-                $model = self::with($accel, $rate, $thrust, $use, $lag, $power, $stepS);
-                if (array_sum($model->r2) > $most) {
-                    $most = array_sum($model->r2);
-                    $best = $model;
+                $fit = array_sum(self::with($a, $w, self::thrust($u, $lag, $power, $stepS), $usable, $lag, $power, $stepS)->r2);
+                if ($fit > $most) {
+                    $most = $fit;
+                    $best = [$power, $lag];
                 }
             }
         }
 
-        return $best;
+        return self::with($accel, $rate, self::thrust($outputs, $best[1], $best[0], $stepS), $use, $best[1], $best[0], $stepS);
     }
 
     /**
@@ -65,14 +77,14 @@ final readonly class CraftModel
     {
         $a = 1 - exp(-$stepS / $lagS);
         $thrust = [];
-        foreach ($outputs as $m => $output) {
+        foreach ($outputs as $output) {
             $speed = ($output[0] ?? 0.0) / 100;
             $row = [];
             foreach ($output as $v) {
                 $speed += $a * ($v / 100 - $speed);
                 $row[] = 1.0 === $power ? $speed : $speed * abs($speed);
             }
-            $thrust[$m] = $row;
+            $thrust[] = $row;
         }
 
         return $thrust;

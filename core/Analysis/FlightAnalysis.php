@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\Core\Analysis;
 
 use Ortholex\Core\FlightLog\FlightLog;
+use Ortholex\Core\FlightLog\Segment;
 use Ortholex\Core\FlightLog\Traces;
 use Ortholex\Core\Signal\SignalError;
 use Ortholex\Core\Signal\Statistics;
@@ -13,14 +14,19 @@ use Ortholex\Core\Signal\Statistics;
 final readonly class FlightAnalysis
 {
     /** Raised whenever a result would change for the same log, so that stored results are not mistaken for new ones. */
-    public const VERSION = 1;
+    public const VERSION = 2;
 
     /**
      * @param array<string, AxisReport> $axes
      * @param array<string, AxisPlant>  $plants  where the log has the terms of the command
+     * @param array<string, NoiseMap>   $maps    of the measured rate (the filtered one where that alone was logged), by axis
+     * @param list<Ridge>               $ridges  of all axes
+     * @param array<string, AxisLag>    $lags
+     * @param array<string, Verdict>    $verdicts
+     * @param list<Incident>            $incidents
      * @param list<float>               $rotorHz mean speed of each motor in flight, where logged
      */
-    private function __construct(public array $axes, public array $plants, public array $rotorHz)
+    private function __construct(public array $axes, public array $plants, public array $rotorHz, public array $maps, public array $ridges, public array $lags, public array $verdicts, public array $incidents, public Adequacy $adequacy)
     {
     }
 
@@ -45,7 +51,71 @@ final readonly class FlightAnalysis
             }
         }
 
-        return new self($axes, $plants, self::rotorHz($log));
+        $maps = $lags = $verdicts = [];
+        $ridges = [];
+        foreach (Traces::AXES as $axis) {
+            $rate = $log->has("rate_measured_{$axis}_dps") ? "rate_measured_{$axis}_dps" : "rate_filtered_{$axis}_dps";
+            if (!$log->has($rate)) {
+                $verdicts[$axis] = Verdict::none();
+                continue;
+            }
+            $runs = $log->runs($rate);
+            $throttle = self::throttle($log);
+            if ([] !== $throttle) {
+                $maps[$axis] = NoiseMap::of($runs, $throttle, $log->clock->rateHz);
+                $ridges = [...$ridges, ...Ridges::of($maps[$axis], $axis)];
+            }
+            $lag = $log->has("setpoint_{$axis}_dps") ? AxisLag::of($log->runs("setpoint_{$axis}_dps"), $runs, $log->clock->rateHz) : null;
+            if (null !== $lag) {
+                $lags[$axis] = $lag;
+            }
+            $verdicts[$axis] = self::verdict($log, $axis);
+        }
+
+        return new self($axes, $plants, self::rotorHz($log), $maps, $ridges, $lags, $verdicts, Incidents::of($log), Adequacy::of($log));
+    }
+
+    /** @return list<list<float>> throttle by run, %; where it was not logged, the mean of the outputs stands for it */
+    private static function throttle(FlightLog $log): array
+    {
+        if ($log->has('throttle_pct')) {
+            return $log->runs('throttle_pct');
+        }
+        $sum = [];
+        $places = $log->places();
+        foreach ($places as $place) {
+            foreach ($log->runs("output_{$place}_pct") as $r => $run) {
+                foreach ($run as $i => $v) {
+                    $sum[$r][$i] = ($sum[$r][$i] ?? 0.0) + $v / \count($places);
+                }
+            }
+        }
+
+        return array_values(array_map('array_values', $sum));
+    }
+
+    /** From the logged terms; where they are missing, from what they are made of. */
+    private static function verdict(FlightLog $log, string $axis): Verdict
+    {
+        $filtered = $log->has("rate_filtered_{$axis}_dps") ? "rate_filtered_{$axis}_dps" : "rate_measured_{$axis}_dps";
+        $rate = $log->runs($filtered);
+        $starts = array_map(static fn (Segment $s): float => $s->startS, $log->clock->segments);
+        $p = $log->has("term_p_$axis") ? $log->runs("term_p_$axis") : null;
+        if (null === $p && $log->has("setpoint_{$axis}_dps")) {
+            $p = [];
+            foreach ($log->runs("setpoint_{$axis}_dps") as $r => $run) {
+                $p[] = array_map(static fn (float $s, float $w): float => 0.25 * ($s - $w), $run, $rate[$r]);
+            }
+        }
+        if (null === $p) {
+            return Verdict::none();
+        }
+        $hasD = $log->has("term_d_$axis");
+        $d = $hasD ? $log->runs("term_d_$axis") : array_map(static fn (array $run): array => array_fill(0, \count($run), 0.0), $rate);
+        $verdict = Verdict::of($p, $d, $rate, $starts, $log->clock->rateHz);
+
+        // Without D in the log a swing of P can be seen, but not that all is clean.
+        return $hasD || Verdict::OSCILLATION === $verdict->verdict ? $verdict : Verdict::none();
     }
 
     private static function axis(FlightLog $log, string $axis, float $otherMovement): AxisReport

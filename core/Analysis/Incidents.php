@@ -27,14 +27,17 @@ final readonly class Incidents
 
     /** Unasked rotation beyond which something is wrong, whatever the craft usually does, deg/s. */
     private const LEAST_DPS = 110.0;
+
     private const UNASKED_DPS = 300.0;
 
     /** Unexplained acceleration is looked at from the onset over this time. */
     private const FROM_S = 0.0;
+
     private const TO_S = 0.13;
 
     /** Below this the two likeliest motors are too close to name one. */
     private const LEAST_MARGIN = 0.06;
+
     private const LEAST_FIT = 0.55;
     private const SURE_FIT = 0.9;
 
@@ -43,6 +46,7 @@ final readonly class Incidents
 
     /** Where no rotation or full output gives a sign, much more is asked. */
     private const ALONE_GAIN = 300.0;
+
     private const LEAST_LOSS_S = 0.06;
 
     /** A loss that other motors make up for can go unseen this long. */
@@ -206,7 +210,7 @@ final readonly class Incidents
             for ($i = 0; $i < $n; ++$i) {
                 $low = \INF;
                 $high = -\INF;
-                for ($j = max(0, $i - $back), $end = min($n - 1, $i + $ahead); $j <= $end; $j += 2) {
+                for ($j = max(0, $i - $back), $end = min($n - 1, $i + $ahead); $j <= $end; $j += 5) {
                     $v = $s[$j];
                     if ($v < $low) {
                         $low = $v;
@@ -300,9 +304,9 @@ final readonly class Incidents
         $spans = [];
         $gap = (int) round(self::MERGE_S / $stepS);
         foreach ($signs as $i) {
-            $k = \count($spans) - 1;
-            if ($k >= 0 && $i - $spans[$k][1] <= $gap) {
-                $spans[$k][1] = $i;
+            $last = [] === $spans ? null : $spans[\count($spans) - 1];
+            if (null !== $last && $i - $last[1] <= $gap) {
+                $spans[\count($spans) - 1] = [$last[0], $i];
             } else {
                 $spans[] = [$i, $i];
             }
@@ -336,8 +340,14 @@ final readonly class Incidents
         if ([] === $places) {
             return null;
         }
-        $rate = $accel = [[], [], []];
-        $outputs = $use = [];
+        /** @var list<list<float>> $rate */
+        $rate = [[], [], []];
+        /** @var list<list<float>> $accel */
+        $accel = [[], [], []];
+        /** @var array<int, list<float>> $outputs */
+        $outputs = [];
+        /** @var list<bool> $use */
+        $use = [];
         foreach ($runs as $r => $run) {
             $n = \count($run['rate'][0]);
             $mark = array_fill(0, $n, true);
@@ -370,12 +380,11 @@ final readonly class Incidents
             array_push($use, ...$mark);
         }
         // Long flights teach enough in their first minutes' worth of steps.
-        $most = 60000;
+        $most = 30000;
         if (\count($use) > $most) {
-            $cut = static fn (array $row): array => \array_slice($row, 0, $most);
-            $rate = array_map($cut, $rate);
-            $accel = array_map($cut, $accel);
-            $outputs = array_map($cut, $outputs);
+            $rate = array_map(static fn (array $row): array => \array_slice($row, 0, $most), $rate);
+            $accel = array_map(static fn (array $row): array => \array_slice($row, 0, $most), $accel);
+            $outputs = array_map(static fn (array $row): array => \array_slice($row, 0, $most), $outputs);
             $use = \array_slice($use, 0, $most);
         }
 

@@ -72,9 +72,11 @@ final readonly class NoiseMap
         foreach ($sums as $bin => $sum) {
             if ($counts[$bin] >= self::LEAST_WINDOWS) {
                 $scale = 2.0 / ($rateHz * $power * $counts[$bin]);
-                $density[$bin] = array_map(static fn (float $v): float => $v * $scale, array_values($sum));
-                $density[$bin][0] /= 2;
-                $density[$bin][$half] /= 2;
+                $row = array_map(static fn (float $v): float => $v * $scale, array_values($sum));
+                // Zero and half the rate have no mirror image.
+                $row[0] /= 2;
+                $row[$half] /= 2;
+                $density[$bin] = array_values($row);
             }
         }
         ksort($counts);

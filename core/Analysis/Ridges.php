@@ -150,6 +150,9 @@ final readonly class Ridges
             }
             $keep = $next;
         }
+        if ([] === $keep) {
+            return null;
+        }
         $xs = array_column($keep, 'x');
         $from = min($xs) - NoiseMap::BIN_PCT / 2;
         $to = max($xs) + NoiseMap::BIN_PCT / 2;

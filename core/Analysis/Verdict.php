@@ -17,12 +17,12 @@ final readonly class Verdict
     public const NOISE = 'derivative noise';
     public const CLEAN = 'clean';
     public const CANNOT_TELL = 'cannot tell';
-
     private const FROM_HZ = 8.0;
 
     /** A loop of P swings below this; a narrow line above is a frame or a motor, which sheet 53 names. */
     private const TO_HZ = 80.0;
-    private const RATE_HZ = 2000.0;
+
+    private const RATE_HZ = 1000.0;
 
     /** Share of P's power above 8 Hz that lies around its peak, for it to be one frequency. */
     private const NARROW = 0.55;
@@ -35,7 +35,14 @@ final readonly class Verdict
 
     /** Share of D's power above 60 Hz, and flatness of its spectrum there, for it to be noise. */
     private const HIGH_SHARE = 0.55;
+
     private const FLAT = 0.18;
+
+    /** Power of D against all of P's, moves included, from which noise matters. */
+    private const OVER_P = 0.6;
+
+    /** Noise of D below this, % RMS, warms no motor. */
+    private const LEAST_NOISE = 3.0;
 
     /** An axis has a verdict when this share of its windows has. */
     private const LEAST_SHARE = 0.15;
@@ -140,7 +147,8 @@ final readonly class Verdict
             $high = max($from, intdiv($end, 3));
         }
         $all = array_sum(\array_slice($D, $from));
-        if ($all <= 0 || $all < 1.3 * array_sum(\array_slice($P, $from))) {
+        // Over P above the moves themselves, and no small matter beside all of P.
+        if ($all <= 0 || $all < 1.3 * array_sum(\array_slice($P, $from)) || $all < self::OVER_P * array_sum($P) || $all < self::LEAST_NOISE ** 2) {
             return false;
         }
         $upper = \array_slice($D, $high, $end - $high);

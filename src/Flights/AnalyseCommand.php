@@ -7,13 +7,11 @@ namespace Ortholex\App\Flights;
 use Ortholex\Core\Analysis\AnalysisReport;
 use Ortholex\Core\Analysis\FlightAnalysis;
 use Ortholex\Core\FlightLog\LogError;
-use Ortholex\Core\FlightLog\LogReader;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Command\Command;
 use Symfony\Component\Console\Helper\Table;
 use Symfony\Component\Console\Input\InputArgument;
 use Symfony\Component\Console\Input\InputInterface;
-use Symfony\Component\Console\Input\InputOption;
 use Symfony\Component\Console\Output\ConsoleOutputInterface;
 use Symfony\Component\Console\Output\OutputInterface;
 
@@ -22,15 +20,15 @@ final class AnalyseCommand extends Command
 {
     protected function configure(): void
     {
-        $this->addArgument('log', InputArgument::REQUIRED, 'the log, as CSV or CSV.gz')
-            ->addOption('json', null, InputOption::VALUE_NONE, 'print JSON instead of a table');
+        $this->addArgument('log', InputArgument::REQUIRED, 'the log, as CSV or CSV.gz');
+        LogOptions::add($this);
     }
 
     protected function execute(InputInterface $input, OutputInterface $output): int
     {
         $path = $input->getArgument('log');
         try {
-            $log = LogReader::readFile(\is_string($path) ? $path : '');
+            $log = LogOptions::read(\is_string($path) ? $path : '', $input);
         } catch (LogError $e) {
             ($output instanceof ConsoleOutputInterface ? $output->getErrorOutput() : $output)->writeln($e->getMessage());
 
@@ -60,6 +58,9 @@ final class AnalyseCommand extends Command
             ]);
         }
         $table->render();
+        foreach ($report['findings'] as $finding) {
+            $output->writeln('- '.Dig::text($finding, 'what').('' === Dig::text($finding, 'try') ? '' : ' '.Dig::text($finding, 'try')));
+        }
         foreach ($report['step'] as $axis => $step) {
             foreach (Dig::texts($step, 'reasons') as $reason) {
                 $output->writeln("$axis: $reason");

@@ -77,18 +77,18 @@ final class KnownFlight
                     $push[$a] += $effect[$m][$a] * $thrust;
                 }
             }
-            $row = [sprintf('%.6F', $t), sprintf('%.2F', $level)];
+            $row = [\sprintf('%.6F', $t), \sprintf('%.2F', $level)];
             foreach ([0, 1, 2] as $a) {
-                $row[] = sprintf('%.3F', $set[$a]);
+                $row[] = \sprintf('%.3F', $set[$a]);
             }
             foreach ([0, 1, 2] as $a) {
-                $row[] = sprintf('%.3F', $w[$a] + 1.2 * $this->gauss());
+                $row[] = \sprintf('%.3F', $w[$a] + 1.2 * $this->gauss());
             }
             foreach ($u as $v) {
-                $row[] = sprintf('%.2F', $v);
+                $row[] = \sprintf('%.2F', $v);
             }
             foreach ($withRpm ? $speed : [] as $m => $s) {
-                $row[] = sprintf('%.0F', 24000 * $s * ($places[$m] === $lost ? sqrt($health) : 1.0));
+                $row[] = \sprintf('%.0F', 24000 * $s * ($places[$m] === $lost ? sqrt($health) : 1.0));
             }
             $rows[] = implode(',', $row);
             foreach ([0, 1, 2] as $a) {
@@ -126,9 +126,9 @@ final class KnownFlight
         $n = \count(reset($traces) ?: []);
         $columns = array_values($traces);
         for ($i = 0; $i < $n; ++$i) {
-            $row = sprintf('%.6F', $i / $rate);
+            $row = \sprintf('%.6F', $i / $rate);
             foreach ($columns as $column) {
-                $row .= sprintf(',%.4F', $column[$i]);
+                $row .= \sprintf(',%.4F', $column[$i]);
             }
             $lines[] = $row;
         }
