@@ -105,7 +105,7 @@ final class LogReaderTest extends TestCase
         yield 'binary' => ["\x7FELF\x00\x01\x02".str_repeat("\x00\xFF", 200)."\n", 'binary'];
         yield 'ten thousand columns' => ['time_s,'.implode(',', array_fill(0, 10000, 'x'))."\n", '10001 columns'];
         yield 'a line without end' => [str_repeat('1', 3_000_000), 'longer than 128 KB'];
-        yield 'a row without end' => ["time_s,term_p_roll\n".str_repeat('1', 3_000_000), 'longer than 128 KB'];
+        yield 'a row without end' => ["time_s,term_p_roll\n".str_repeat('1', 3_000_000), 'longer than 1 MB'];
     }
 
     #[DataProvider('noLogs')]

@@ -1,0 +1,245 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Tests\core\Analysis;
+
+use Ortholex\Core\Analysis\AnalysisReport;
+use Ortholex\Core\Analysis\AxisLag;
+use Ortholex\Core\Analysis\FlightAnalysis;
+use Ortholex\Core\Analysis\Incidents;
+use Ortholex\Core\Analysis\LagSeries;
+use Ortholex\Core\Analysis\NoiseMap;
+use Ortholex\Core\Analysis\Ridge;
+use Ortholex\Core\Analysis\Ridges;
+use Ortholex\Core\Analysis\Verdict;
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\TestCase;
+
+/** Logs whose truth is known because they were made here, by code that shares nothing with the analysis. */
+final class KnownTruthTest extends TestCase
+{
+    #[DataProvider('ridges')]
+    public function testStandingAndClimbingRidgesAreToldApart(int $rate, float $standing, float $atZero, float $perPct): void
+    {
+        $g = new KnownFlight($rate);
+        $x = $throttle = [];
+        $phase = $y1 = $y2 = 0.0;
+        $pole = exp(-\M_PI * 3 / $rate);
+        for ($i = 0, $n = 40 * $rate; $i < $n; ++$i) {
+            $t = $i / $rate;
+            $level = 20 + 60 * abs(fmod($t / 20, 2) - 1);
+            $phase += 2 * \M_PI * ($atZero + $perPct * $level) / $rate;
+            $y = 2 * $pole * cos(2 * \M_PI * $standing / $rate) * $y1 - $pole * $pole * $y2 + 0.05 * $g->gauss();
+            $y2 = $y1;
+            $y1 = $y;
+            $x[] = 2 * sin($phase) + 0.8 * sin(2 * $phase) + 8 * $y + 0.8 * $g->gauss() + 60 * sin(8 * $t);
+            $throttle[] = $level;
+        }
+        $ridges = Ridges::of(NoiseMap::of([$x], [$throttle], $rate), 'roll');
+        $found = array_values(array_filter($ridges, static fn (Ridge $r): bool => Ridge::STANDING === $r->kind));
+        self::assertCount(1, $found);
+        self::assertEqualsWithDelta($standing, $found[0]->hz, 2.0);
+        foreach ([1, 2] as $harmonic) {
+            $climbing = array_values(array_filter($ridges, static fn (Ridge $r): bool => Ridge::CLIMBING === $r->kind && $r->harmonic === $harmonic));
+            self::assertCount(1, $climbing, "harmonic $harmonic");
+            self::assertEqualsWithDelta($harmonic * $perPct, $climbing[0]->hzPerPct, 0.03 * $harmonic * $perPct);
+        }
+    }
+
+    /** @return iterable<string, array{int, float, float, float}> */
+    public static function ridges(): iterable
+    {
+        yield '500 Hz' => [500, 61.0, 20.0, 1.6];
+        yield '1 kHz' => [1000, 187.0, 40.0, 2.6];
+        yield '2 kHz' => [2000, 212.5, 60.0, 4.1];
+        yield '4 kHz' => [4000, 94.3, 30.0, 3.2];
+        yield '8 kHz' => [8000, 333.0, 50.0, 5.5];
+    }
+
+    public function testOverLittleThrottleNobodyTellsStandingFromClimbing(): void
+    {
+        $g = new KnownFlight(3);
+        $x = $throttle = [];
+        for ($i = 0; $i < 20000; ++$i) {
+            $x[] = 3 * sin(2 * \M_PI * 140 * $i / 1000) + 0.5 * $g->gauss();
+            $throttle[] = 40 + 6 * sin($i / 900);
+        }
+        $map = NoiseMap::of([$x], [$throttle], 1000);
+        foreach (Ridges::of($map, 'roll') as $ridge) {
+            self::assertSame(Ridge::CANNOT_TELL, $ridge->kind);
+        }
+        self::assertEqualsWithDelta(140, Ridges::of($map, 'roll')[0]->hz ?? 0, 2.0);
+        self::assertArrayNotHasKey(0, $map->density, 'never flown: no data');
+        self::assertSame([], Ridges::of(NoiseMap::of([[1.0, 2.0]], [[50.0, 50.0]], 1000), 'roll'));
+    }
+
+    public function testLagIsFoundWithinHalfAMillisecondAtAnyRate(): void
+    {
+        foreach ([500, 1000, 2000, 8000] as $rate) {
+            foreach ([0.003, 0.0085, 0.0173, -0.004] as $delay) {
+                [$x, $y] = self::delayed($rate, $delay, 24);
+                $lag = AxisLag::of([$x], [$y], $rate);
+                self::assertNotNull($lag);
+                self::assertEqualsWithDelta(1e3 * $delay, $lag->ms, 0.25, "$rate Hz");
+                self::assertLessThan(1.0, $lag->iqrMs);
+            }
+        }
+        self::assertNull(AxisLag::of([array_fill(0, 9000, 0.0)], [array_fill(0, 9000, 1.0)], 1000), 'no motion');
+        [$x] = self::delayed(1000, 0.01, 12);
+        [, $z] = self::delayed(1000, 0.013, 12, 99);
+        self::assertNull(AxisLag::of([$x], [$z], 1000), 'two that have nothing to do with each other');
+    }
+
+    /** Lags that fall by 6 ms per unit and cross zero at 1.5: told, with an interval that holds it. */
+    public function testASeriesFindsWhereLagCrossesZero(): void
+    {
+        $flights = [];
+        foreach ([0.6, 0.9, 1.2, 1.5, 1.8] as $value) {
+            [$x, $y] = self::delayed(1000, 0.006 * (1.5 - $value), 20, (int) (100 * $value));
+            $lag = AxisLag::of([$x], [$y], 1000);
+            self::assertNotNull($lag);
+            $flights[] = ['value' => $value, 'lag' => $lag];
+        }
+        $series = LagSeries::of($flights);
+        self::assertNotNull($series);
+        self::assertNotNull($series->crossing);
+        self::assertEqualsWithDelta(1.5, $series->crossing[0], 0.03);
+        self::assertLessThan(1.52, $series->crossing[1]);
+        self::assertGreaterThan(1.48, $series->crossing[2]);
+        self::assertEqualsWithDelta(1.5, $series->recommended ?? 0, 0.04);
+        self::assertNull(LagSeries::of([$flights[0]]));
+        self::assertSame([0.6, 0.9, 1.2, 1.5, 1.8], array_column($series->steps, 'value'));
+    }
+
+    /** Twenty seeded flights each: at least nineteen must be told right. */
+    #[DataProvider('verdicts')]
+    public function testVerdictsOnPAndD(string $kind, string $verdict): void
+    {
+        $right = 0;
+        for ($seed = 0; $seed < 20; ++$seed) {
+            [$p, $d, $w, $rate, $hz] = self::terms($kind, $seed);
+            $told = Verdict::of([$p], [$d], [$w], [0.0], $rate);
+            $right += $told->verdict === $verdict && (Verdict::OSCILLATION !== $verdict || abs(($told->hz ?? 0) - $hz) < 1.0) ? 1 : 0;
+        }
+        self::assertGreaterThanOrEqual(19, $right);
+    }
+
+    /** @return iterable<string, array{string, string}> */
+    public static function verdicts(): iterable
+    {
+        yield 'P swings' => ['swing', Verdict::OSCILLATION];
+        yield 'D carries noise' => ['noise', Verdict::NOISE];
+        yield 'neither' => ['clean', Verdict::CLEAN];
+    }
+
+    public function testTooLittleFlightGivesNoVerdict(): void
+    {
+        self::assertSame(Verdict::CANNOT_TELL, Verdict::of([[1.0, 2.0]], [[0.0, 0.0]], [[0.0, 0.0]], [0.0], 1000)->verdict);
+    }
+
+    /** Every motor of a quad X and a hexa, at three throttles, in mixed moves and in flips; at least 95 in a hundred, the onset within 0.1 s. */
+    public function testTheMotorThatStoppedPushingIsNamed(): void
+    {
+        $hits = $inTime = $all = 0;
+        foreach ([KnownFlight::quadX(), KnownFlight::hexaX()] as $k => $motors) {
+            foreach ([30.0, 45.0, 65.0] as $throttle) {
+                foreach (['mixed', 'flips'] as $f => $moves) {
+                    foreach (array_keys($motors) as $m => $place) {
+                        $incidents = Incidents::of((new KnownFlight(100 * $m + (int) $throttle + 7 * $f + 1000 * $k))->fly($motors, $throttle, $place, 8.0, $moves));
+                        ++$all;
+                        $hits += ($incidents[0]->place ?? null) === $place ? 1 : 0;
+                        $inTime += abs(($incidents[0]->atS ?? 0) - 8.0) < 0.1 ? 1 : 0;
+                    }
+                }
+            }
+        }
+        self::assertSame(60, $all);
+        self::assertGreaterThanOrEqual(57, $hits, "$hits of $all");
+        self::assertGreaterThanOrEqual(57, $inTime);
+    }
+
+    public function testCleanFlightsHaveNoIncident(): void
+    {
+        for ($seed = 0; $seed < 20; ++$seed) {
+            $log = (new KnownFlight(5000 + $seed))->fly(0 === $seed % 2 ? KnownFlight::hexaX() : KnownFlight::quadX(), [30.0, 45.0, 65.0][$seed % 3], null, 0.0, $seed % 4 < 2 ? 'mixed' : 'flips', 12);
+            self::assertSame([], Incidents::of($log), "seed $seed");
+        }
+    }
+
+    public function testAnIncidentTellsCauseBeforeEffectAndRpmOutranks(): void
+    {
+        $log = (new KnownFlight(77))->fly(KnownFlight::quadX(), 45.0, 'rear_left', 6.0, 'mixed', 9.0, withRpm: true);
+        $report = AnalysisReport::of($log, FlightAnalysis::of($log));
+        self::assertCount(1, $report['incidents']);
+        $incident = $report['incidents'][0];
+        self::assertSame('rear_left', $incident['place']);
+        self::assertSame('its rpm fell while more was asked of it', $incident['evidence']);
+        self::assertIsArray($incident['timeline']);
+        self::assertStringContainsString('stops pushing', (string) json_encode($incident['timeline'][0] ?? null));
+        $times = array_column($incident['timeline'], 'at_s');
+        $sorted = $times;
+        sort($sorted);
+        self::assertSame($sorted, $times);
+        self::assertSame('the ESC', ((array) $incident['causes'])[0] ?? null);
+        self::assertSame('incident', $report['findings'][0]['key'] ?? null, 'the gravest comes first');
+        self::assertSame('55', ((array) $report['findings'][0]['evidence'])['sheet'] ?? null);
+    }
+
+    public function testAnAxisThatRunsAgainstItsCommandIsSaid(): void
+    {
+        [$x, $y] = self::delayed(1000, 0.008, 15);
+        $log = KnownFlight::of(['setpoint_roll_dps' => $x, 'rate_measured_roll_dps' => array_map(static fn (float $v): float => -$v, $y)], 1000);
+        $findings = AnalysisReport::of($log, FlightAnalysis::of($log))['findings'];
+        self::assertSame('sign', $findings[0]['key'] ?? null);
+    }
+
+    /** @return array{list<float>, list<float>} a smooth command, and the same later by $delayS with noise */
+    private static function delayed(int $rate, float $delayS, int $seconds, int $seed = 1): array
+    {
+        $g = new KnownFlight($rate + (int) (1e5 * abs($delayS)) + $seed);
+        $n = $rate * $seconds;
+        $smooth = [];
+        $a = $b = 0.0;
+        $step = 1 - exp(-2 * \M_PI * 3.5 / $rate);
+        for ($i = 0; $i < $n + $rate; ++$i) {
+            $a += $step * (900 * $g->gauss() * sqrt($rate / 1000) - $a);
+            $b += $step * ($a - $b);
+            $smooth[] = $b;
+        }
+        $x = $y = [];
+        for ($i = 0; $i < $n; ++$i) {
+            $at = $i + $rate / 2 - $delayS * $rate;
+            $j = (int) floor($at);
+            $x[] = $smooth[$i + intdiv($rate, 2)];
+            $y[] = $smooth[$j] * (1 - $at + $j) + $smooth[$j + 1] * ($at - $j) + 3 * $g->gauss();
+        }
+
+        return [$x, $y];
+    }
+
+    /** @return array{list<float>, list<float>, list<float>, int, float} P, D, rate, sample rate, and the swing's frequency */
+    private static function terms(string $kind, int $seed): array
+    {
+        $rate = [500, 1000, 2000, 4000][$seed % 4];
+        $g = new KnownFlight(300 + $seed);
+        $hz = 12 + 28 * $g->next();
+        $p = $d = $w = [];
+        $a = $b = $slow = $before = $phase = $size = 0.0;
+        $move = 1 - exp(-2 * \M_PI * 3 / $rate);
+        $low = 1 - exp(-2 * \M_PI * ('noise' === $kind ? 400 : 120) / $rate);
+        for ($i = 0, $n = 16 * $rate; $i < $n; ++$i) {
+            $a += $move * (700 * $g->gauss() * sqrt($rate / 1000) - $a);
+            $b += $move * ($a - $b);
+            $size += (1 - exp(-1 / $rate / 0.4)) * (($g->next() < 0.7 ? 1.0 : 0.3) - $size);
+            $phase += 2 * \M_PI * $hz * (1 + 0.01 * sin(7 * $i / $rate)) / $rate;
+            $turn = $b + ('noise' === $kind ? 8.0 : 1.0) * $g->gauss() + ('swing' === $kind ? (18 + 10 * $g->next()) * $size * sin($phase) : 0.0);
+            $slow += $low * ($turn - $slow);
+            $p[] = 0.25 * ($b - $slow);
+            $d[] = ('noise' === $kind ? 2.0 : 0.8) * -0.0022 * ($slow - $before) * $rate;
+            $w[] = $before = $slow;
+        }
+
+        return [$p, $d, $w, $rate, $hz];
+    }
+}
