@@ -1,6 +1,7 @@
 // Sheet 53: power spectral density, measured behind filtered.
 import { getJson } from '../shell/http.js';
 import { ink } from '../_parts/ink.js';
+import { drawMap } from './map.js';
 import { exports, line, onPick, picked, plot, reader } from '../_parts/plot.js';
 
 export async function startNoise() {
@@ -8,8 +9,14 @@ export async function startNoise() {
   if (!box) return;
   const [log, beside] = await Promise.all([getJson(box.dataset.url), box.dataset.beside ? getJson(box.dataset.beside) : null]);
   const read = reader();
+  const canvas = document.getElementById('noise-map');
   const draw = () => {
     const axis = picked()[0];
+    const showMap = document.querySelector('[name="view"]:checked').value === 'map' && log.charts.map?.[axis];
+    canvas.hidden = !showMap;
+    box.hidden = Boolean(showMap);
+    document.querySelector('.exports').hidden = Boolean(showMap);
+    if (showMap) { drawMap(canvas, log.charts.map[axis], log.report.noise.ridges, axis, read); return; }
     const s = log.charts.spectrum[axis];
     const o = beside?.charts.spectrum[axis];
     const bins = Math.max(s.measured_db.length, s.filtered_db.length);
@@ -56,5 +63,7 @@ export async function startNoise() {
   const fmt = (v) => (v == null ? '–' : v.toFixed(1));
   draw();
   onPick(draw);
+  for (const radio of document.querySelectorAll('[name="view"]')) radio.addEventListener('change', draw);
+  new ResizeObserver(() => { if (!canvas.hidden) draw(); }).observe(canvas.parentElement);
   document.addEventListener('theme', draw);
 }

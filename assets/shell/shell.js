@@ -20,6 +20,7 @@ export function startShell() {
       const data = await post(button.dataset.post, {});
       if (data.said) sessionStorage.setItem('said', data.said);
       if (button.dataset.then === 'reload') location.reload();
+      else if (button.dataset.then) location.href = button.dataset.then;
     } catch (error) { say(error.message, true); button.disabled = false; }
   });
   document.addEventListener('change', (e) => { if (e.target.matches('[data-submit]')) e.target.form.submit(); });

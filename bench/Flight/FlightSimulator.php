@@ -69,7 +69,7 @@ final readonly class FlightSimulator
      * Flies and writes the log as our own CSV.
      *
      * @param array<string, float|int|bool|string> $set      the board's settings under current names
-     * @param list<string>                         $faults   loose_arm, bent_prop, backward:PLACE for a motor that turns against its prop, dead:PLACE for one that does not turn
+     * @param list<string>                         $faults   loose_arm, bent_prop, lost_sync, backward:PLACE for a motor that turns against its prop, dead:PLACE for one that does not turn
      * @param resource                             $stream
      * @param string                               $head     YAML to stand ahead of the header
      * @param \Closure(float): bool                $progress told the share flown; false stops the flight
@@ -235,6 +235,9 @@ final readonly class FlightSimulator
         $rows = 0;
         $lost = 0.0;
         $end = self::FLOWN;
+
+        $loses = \in_array('lost_sync', $faults, true) ? $placeIndex['rear_left'] ?? -1 : -1;
+        $losesAt = (int) (0.62 * $steps);
 
         for ($step = 0; $step < $steps; ++$step) {
             if ($step >= $nextFrame) {
@@ -402,7 +405,7 @@ final readonly class FlightSimulator
             // ---- The firmware's own work ends. ----
 
             for ($i = 0; $i < $n; ++$i) {
-                $output[$i] = $drivenBy[$i] >= 0 ? $send[$drivenBy[$i]] : 0.0;
+                $output[$i] = $drivenBy[$i] >= 0 && ($i !== $loses || $step < $losesAt) ? $send[$drivenBy[$i]] : 0.0;
             }
             $washLevel *= 1 - 3.0 * $dt;
             $drop = ($throttleBefore - $throttle) * $loopHz;

@@ -23,6 +23,7 @@ final readonly class World
         'worn_flash' => 'one flash page never takes',
         'loose_arm' => 'a loose arm rings at 187 Hz',
         'bent_prop' => 'a prop of the rear left motor is bent',
+        'lost_sync' => 'the rear left motor loses sync in mid-flight',
         'shy_esc' => 'the rear left ESC misses every other message',
         'loose_signal_wire' => 'the signal wire of the rear left ESC has a loose joint',
         'weak_motor' => 'the front right motor is worn and struggles at low output',

@@ -15,6 +15,7 @@ final readonly class Ridges
     private const FROM_HZ = 15.0;
     private const PROMINENCE_DB = 6.0;
     private const MOST = 8;
+    private const FAINT_DB = 34.0;
     private const LEAST_BINS = 4;
 
     /** Over a narrower range of throttle nobody can tell standing from climbing, %. */
@@ -33,7 +34,7 @@ final readonly class Ridges
             }
         }
         $least = min(self::LEAST_BINS, max(1, \count($map->density)));
-        $ridges = [];
+        $ridges = $whole = [];
         while (\count($ridges) < self::MOST && [] !== $points) {
             $line = self::best($points, $map->stepHz);
             if (null === $line) {
@@ -48,6 +49,7 @@ final readonly class Ridges
                 $between = null === $ridge ? [] : array_filter(array_keys($map->density), static fn (int $bin): bool => NoiseMap::middle($bin) >= $ridge->fromPct && NoiseMap::middle($bin) <= $ridge->toPct);
                 if (null !== $ridge && \count($bins) >= 0.45 * \count($between)) {
                     $ridges[] = $ridge;
+                    $whole["$ridge->hzAtZero/$ridge->hzPerPct"] = \count($bins) >= 0.8 * \count($between);
                 }
             }
             if (\count($left) === \count($points)) {
@@ -56,6 +58,8 @@ final readonly class Ridges
             $points = $left;
         }
         usort($ridges, static fn (Ridge $p, Ridge $q): int => $q->db <=> $p->db);
+        // What is this much weaker than the strongest, and not in nearly every bin, is chance as likely as not.
+        $ridges = array_values(array_filter($ridges, static fn (Ridge $r): bool => $r->db > $ridges[0]->db - self::FAINT_DB || $whole["$r->hzAtZero/$r->hzPerPct"]));
 
         return self::families($ridges);
     }

@@ -34,6 +34,29 @@ final readonly class Traces
         return null;
     }
 
+    /**
+     * Traces to choose from: those of every log, and those already in use.
+     *
+     * @param list<string> $used
+     *
+     * @return list<string>
+     */
+    public static function common(array $used): array
+    {
+        $all = ['throttle_pct'];
+        foreach (['setpoint_%s_dps', 'rate_measured_%s_dps', 'rate_filtered_%s_dps', 'term_p_%s', 'term_i_%s', 'term_d_%s', 'term_ff_%s', 'stick_%s_us'] as $pattern) {
+            foreach (self::AXES as $axis) {
+                $all[] = \sprintf($pattern, $axis);
+            }
+        }
+        for ($motor = 1; $motor <= 8; ++$motor) {
+            $all[] = "output_{$motor}_pct";
+            $all[] = "rpm_$motor";
+        }
+
+        return array_values(array_unique(array_filter([...$used, ...$all, 'stick_throttle_us', 'accel_x_g', 'accel_y_g', 'accel_z_g', 'battery_v', 'current_a'], static fn (string $t): bool => 'time_s' !== $t)));
+    }
+
     /** In words: "filtered rate, roll". */
     public static function inWords(string $name): string
     {

@@ -21,6 +21,13 @@ class Log
     #[ORM\Column]
     public string $note = '';
 
+    #[ORM\Column(length: 200)]
+    public string $tags = '';
+
+    /** When it was put away; it can be brought back. */
+    #[ORM\Column(type: Types::DATETIME_IMMUTABLE, nullable: true)]
+    public ?\DateTimeImmutable $putAwayAt = null;
+
     /**
      * @param list<string>                                                                       $traces
      * @param list<array{first: int, count: int, start_s: float}>                                $segments

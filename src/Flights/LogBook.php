@@ -19,21 +19,27 @@ final readonly class LogBook
     /** @return list<Log> newest first */
     public function of(Craft $craft): array
     {
-        return $this->entities->getRepository(Log::class)->findBy(['craft' => $craft], ['id' => 'DESC'], 200);
+        return $this->entities->getRepository(Log::class)->findBy(['craft' => $craft, 'putAwayAt' => null], ['id' => 'DESC'], 200);
     }
 
     /**
      * @throws NotFoundHttpException when it is not this craft's
      */
-    public function one(Craft $craft, int $id): Log
+    public function one(Craft $craft, int $id, bool $evenAway = false): Log
     {
-        return $this->entities->getRepository(Log::class)->findOneBy(['craft' => $craft, 'id' => $id]) ?? throw new NotFoundHttpException("{$craft->name} has no log with this number.");
+        return $this->entities->getRepository(Log::class)->findOneBy(['craft' => $craft, 'id' => $id] + ($evenAway ? [] : ['putAwayAt' => null])) ?? throw new NotFoundHttpException("{$craft->name} has no log with this number.");
     }
 
     /** The log asked for, or the newest; null when there is none. */
     public function chosen(Craft $craft, int $id): ?Log
     {
-        return $id > 0 ? $this->one($craft, $id) : $this->entities->getRepository(Log::class)->findOneBy(['craft' => $craft], ['id' => 'DESC']);
+        return $id > 0 ? $this->one($craft, $id) : $this->entities->getRepository(Log::class)->findOneBy(['craft' => $craft, 'putAwayAt' => null], ['id' => 'DESC']);
+    }
+
+    /** @return list<Log> put away, newest first */
+    public function away(Craft $craft): array
+    {
+        return array_values(array_filter($this->entities->getRepository(Log::class)->findBy(['craft' => $craft], ['id' => 'DESC'], 400), static fn (Log $l): bool => null !== $l->putAwayAt));
     }
 
     /** @return list<LogRow> newest first */

@@ -17,7 +17,7 @@ use Symfony\Component\Yaml\Yaml;
 /** The one road by which logs come in: reader, columns, store, analysis. All of a log is stored, or nothing. */
 final readonly class LogImport
 {
-    public function __construct(private EntityManagerInterface $entities, private LogStore $store, private AnalysisStore $analyses)
+    public function __construct(private EntityManagerInterface $entities, private LogStore $store, private AnalysisStore $analyses, private ColumnMaps $maps)
     {
     }
 
@@ -25,7 +25,7 @@ final readonly class LogImport
     public function import(Craft $craft, string $path, string $title, JobProgress $progress, float $from = 0.0): Log
     {
         $share = static fn (float $s): float => $from + (1 - $from) * $s;
-        $flight = LogReader::readFile($path, progress: static fn (float $read) => $progress->at($share(0.45 * $read), \sprintf('reading, %.0f %%', 100 * $read)));
+        $flight = LogReader::readFile($path, plan: $this->maps->plan($path), progress: static fn (float $read) => $progress->at($share(0.45 * $read), \sprintf('reading, %.0f %%', 100 * $read)));
         $known = $this->entities->getRepository(Log::class)->findOneBy(['craft' => $craft, 'sha256' => (string) hash_file('sha256', $path)]);
         if (null !== $known) {
             throw LogError::of("This very log is already here as {$known->code}.");

@@ -10,7 +10,6 @@ use Ortholex\App\Craft\Worlds;
 use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\Input;
 use Ortholex\App\Shell\SheetController;
-use Ortholex\App\Shell\Uploads;
 use Ortholex\App\Work\Jobs;
 use Ortholex\Bench\Flight\FlightCard;
 use Ortholex\Bench\World\WorldState;
@@ -37,7 +36,6 @@ final class LogsController extends SheetController
         private readonly LogBook $book,
         private readonly LogStore $store,
         private readonly Jobs $jobs,
-        private readonly Uploads $uploads,
         private readonly Worlds $worlds,
         private readonly EntityManagerInterface $entities,
         private readonly int $mostUploadMb,
@@ -60,7 +58,7 @@ final class LogsController extends SheetController
             $cards[] = ['id' => $id, 'name' => $name, 'for' => self::FOR[$id], 'sticks' => $sticks];
         }
 
-        return $this->show($craft, '51', 'Flights/logs.html.twig', new LogsView($this->book->rows($craft), $cards, '' === $whyNot, $whyNot, $this->mostUploadMb));
+        return $this->show($craft, '51', 'Flights/logs.html.twig', new LogsView($this->book->rows($craft), $cards, '' === $whyNot, $whyNot, $this->mostUploadMb, $this->book->away($craft)));
     }
 
     #[Route('/craft/{slug}/logs/fly', name: 'fly', methods: ['POST'])]
@@ -82,17 +80,6 @@ final class LogsController extends SheetController
         return new JsonResponse(['job' => $job->id]);
     }
 
-    #[Route('/craft/{slug}/logs/import', name: 'log_import', methods: ['POST'])]
-    public function import(string $slug, Request $request): JsonResponse
-    {
-        $craft = $this->crafts->named($slug);
-        $input = Input::of($request);
-        $name = mb_substr('' === $input->text('name', 300) ? 'a log from disk' : basename($input->text('name', 300)), 0, 80);
-        $job = $this->jobs->start($craft, 'import', "Bring in $name", ['path' => $this->uploads->path($input->text('upload')), 'name' => $name]);
-
-        return new JsonResponse(['job' => $job->id]);
-    }
-
     #[Route('/craft/{slug}/logs/{id<\d+>}.csv', name: 'log_csv', methods: ['GET'])]
     public function csv(string $slug, int $id): StreamedResponse
     {
@@ -108,16 +95,6 @@ final class LogsController extends SheetController
             'Content-Type' => 'text/csv; charset=utf-8',
             'Content-Disposition' => HeaderUtils::makeDisposition('attachment', "$log->code.csv"),
         ]);
-    }
-
-    #[Route('/craft/{slug}/logs/{id<\d+>}/note', name: 'log_note', methods: ['POST'])]
-    public function note(string $slug, int $id, Request $request): JsonResponse
-    {
-        $log = $this->book->one($this->crafts->named($slug), $id);
-        $log->note = Input::of($request)->text('note', 1000);
-        $this->entities->flush();
-
-        return new JsonResponse(['note' => $log->note]);
     }
 
     private function whyNotFly(Craft $craft): string

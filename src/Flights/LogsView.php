@@ -9,9 +9,10 @@ final readonly class LogsView
 {
     /**
      * @param list<LogRow>                                                                          $rows
+     * @param list<Log>                                                                             $away put away, with a way back
      * @param list<array{id: string, name: string, for: string, sticks: array<string, list<float>>}> $cards with a few points of each stick, for the drawing
      */
-    public function __construct(public array $rows, public array $cards, public bool $canFly, public string $whyNot, public int $mostUploadMb)
+    public function __construct(public array $rows, public array $cards, public bool $canFly, public string $whyNot, public int $mostUploadMb, public array $away)
     {
     }
 }

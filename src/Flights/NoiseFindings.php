@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Flights;
 
+use Ortholex\Core\Analysis\Ridge;
+use Ortholex\Core\Analysis\Verdict;
+
 /** Puts the spectrum's figures into sentences. */
 final readonly class NoiseFindings
 {
@@ -37,6 +40,18 @@ final readonly class NoiseFindings
             $text = [] === $peaks ? 'No peak stands out of the measured rate.' : 'Measured peaks at '.implode(', ', $peaks).'.';
             if (null !== $attenuation) {
                 $text .= \sprintf(' The filters quieten it by %.1f dB%s.', $attenuation, null === $delay ? '' : \sprintf(' for %.1f ms', $delay));
+            }
+            $verdict = Dig::map($report, 'verdicts', $axis);
+            $told = Dig::text($verdict, 'verdict');
+            if (\in_array($told, [Verdict::OSCILLATION, Verdict::NOISE], true)) {
+                $findings[] = new ResponseFinding(ucfirst($axis).': '.$told, \sprintf('%.0f %% of the flight', 100 * (Dig::number($verdict, 'share') ?? 0)), Verdict::OSCILLATION === $told
+                    ? \sprintf('P swings at %.1f Hz, worst at %.1f s.', Dig::number($verdict, 'hz') ?? 0, Dig::number($verdict, 'worst_at_s') ?? 0)
+                    : \sprintf('D is broad and irregular and over P, worst at %.1f s. While it stands nothing can be said about P.', Dig::number($verdict, 'worst_at_s') ?? 0), Verdict::OSCILLATION === $told ? '61' : '62', Verdict::OSCILLATION === $told ? 'See the gains' : 'See the D path');
+            }
+            foreach (Dig::map($report, 'noise', 'ridges') as $ridge) {
+                if (\is_array($ridge) && $axis === ($ridge['axis'] ?? '') && Ridge::STANDING === ($ridge['kind'] ?? '') && Dig::number($ridge, 'db') > -10) {
+                    $findings[] = new ResponseFinding(ucfirst($axis).\sprintf(': standing at %.0f Hz', Dig::number($ridge, 'hz') ?? 0), \sprintf('%.0f dB', Dig::number($ridge, 'db') ?? 0), \sprintf('It stays put from %.0f to %.0f %% of throttle: the frame or a loose part, not the motors.', Dig::number($ridge, 'from_pct') ?? 0, Dig::number($ridge, 'to_pct') ?? 0), '62', 'Let a notch follow it');
+                }
             }
             $findings[] = new ResponseFinding(ucfirst($axis).' after filtering', \sprintf('%.2f deg/s RMS', $rms), $text, null, '');
         }

@@ -31,7 +31,7 @@ use Symfony\Component\Filesystem\Filesystem;
 #[AsCommand(name: 'app:set-up', description: 'Makes the database, the shelf and the demo craft where they are missing.')]
 final class SetUpCommand extends Command
 {
-    private const DEMO_FLIGHTS = ['curlew' => ['mixed_sticks', 'hover_and_climb'], 'bittern' => ['hover_and_climb']];
+    private const DEMO_FLIGHTS = ['curlew' => ['mixed_sticks', 'hover_and_climb'], 'bittern' => ['hover_and_climb', 'cruise:lost_sync']];
 
     public function __construct(
         private readonly EntityManagerInterface $entities,
@@ -121,6 +121,10 @@ final class SetUpCommand extends Command
     private function fly(Craft $craft, string $card, int $seed): void
     {
         $world = $this->worlds->of($craft);
+        [$card, $fault] = [...explode(':', $card), ''];
+        if ('' !== $fault) {
+            $world->move("fault:$fault", '1');
+        }
         $world->move('pack', '1');
         $job = new Job($craft, 'fly', 'An earlier flight', ['card' => $card, 'seed' => $seed, 'seconds' => 40], microtime(true));
         $job->state = Job::DONE;
@@ -129,5 +133,8 @@ final class SetUpCommand extends Command
         $this->entities->flush();
         $this->flights->run($job, new JobProgress($this->entities->getConnection(), (int) $job->id));
         $world->move('pack', '0');
+        if ('' !== $fault) {
+            $world->move("fault:$fault", '0');
+        }
     }
 }

@@ -28,7 +28,7 @@ final readonly class Sheets
         ['52', 'Traces', true, 'Every signal on one time base, from the whole flight to ten milliseconds.'],
         ['53', 'Noise', true, 'What the gyro shakes with, before and after the filters.'],
         ['54', 'Response', true, 'What the craft does to a unit step of the stick, and how far to believe it.'],
-        ['55', 'Incidents', false, 'The moment it went wrong: cause, effect, and which motor stopped pushing.'],
+        ['55', 'Incidents', true, 'The moment it went wrong: cause, effect, and which motor stopped pushing.'],
         ['61', 'Gains', true, 'P, I, D and feed-forward, with the step they would give.'],
         ['62', 'Filters', true, 'What the filters cost in delay and buy in quiet.'],
         ['63', 'Series', false, 'Flights that vary one setting in steps, compared.'],

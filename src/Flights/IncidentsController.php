@@ -1,0 +1,31 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Flights;
+
+use Ortholex\App\Frame\Frames;
+use Ortholex\App\Shell\SheetController;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\HttpKernel\Attribute\AsController;
+use Symfony\Component\Routing\Attribute\Route;
+
+/** Sheet 55: the moment it went wrong. */
+#[AsController]
+final class IncidentsController extends SheetController
+{
+    public function __construct(private readonly LogBook $book, private readonly AnalysisStore $analyses, private readonly Frames $frames)
+    {
+    }
+
+    #[Route('/craft/{slug}/55', name: 'incidents', methods: ['GET'])]
+    public function sheet(string $slug, Request $request): Response
+    {
+        $craft = $this->crafts->named($slug);
+        $log = $this->book->chosen($craft, $request->query->getInt('log'));
+        $incidents = array_values(array_filter(null === $log ? [] : Dig::map($this->analyses->report($log), 'incidents'), 'is_array'));
+
+        return $this->show($craft, '55', 'Flights/incidents.html.twig', new IncidentsView($this->book->of($craft), $log, $incidents, $incidents[$request->query->getInt('n')] ?? $incidents[0] ?? null, $this->frames->of($craft)));
+    }
+}
