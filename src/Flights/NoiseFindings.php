@@ -50,7 +50,7 @@ final readonly class NoiseFindings
             }
             foreach (Dig::map($report, 'noise', 'ridges') as $ridge) {
                 if (\is_array($ridge) && $axis === ($ridge['axis'] ?? '') && Ridge::STANDING === ($ridge['kind'] ?? '') && Dig::number($ridge, 'db') > -10) {
-                    $findings[] = new ResponseFinding(ucfirst($axis).\sprintf(': standing at %.0f Hz', Dig::number($ridge, 'hz') ?? 0), \sprintf('%.0f dB', Dig::number($ridge, 'db') ?? 0), \sprintf('It stays put from %.0f to %.0f %% of throttle: the frame or a loose part, not the motors.', Dig::number($ridge, 'from_pct') ?? 0, Dig::number($ridge, 'to_pct') ?? 0), '62', 'Let a notch follow it');
+                    $findings[] = new ResponseFinding(ucfirst($axis).\sprintf(': standing at %.0f Hz', Dig::number($ridge, 'hz') ?? 0), \sprintf('%.0f dB', Dig::number($ridge, 'db')), \sprintf('It stays put from %.0f to %.0f %% of throttle: the frame or a loose part, not the motors.', Dig::number($ridge, 'from_pct') ?? 0, Dig::number($ridge, 'to_pct') ?? 0), '62', 'Let a notch follow it');
                 }
             }
             $findings[] = new ResponseFinding(ucfirst($axis).' after filtering', \sprintf('%.2f deg/s RMS', $rms), $text, null, '');

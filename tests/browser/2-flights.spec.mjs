@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { gzipSync } from 'node:zlib';
-import { expect, link, test } from './hands.mjs';
+import { expect, link, test, started } from './hands.mjs';
 
 const readout = async (page) => Number((await page.locator('#reading').innerText()).split(' ')[0]);
 
@@ -54,6 +54,11 @@ test('traces zoom and move from the whole flight to ten milliseconds', async ({ 
 
 test('noise shows peaks by axis, two logs together, and exports', async ({ page }) => {
   await page.goto('/craft/curlew/53?log=2');
+  // The map first, with its ridges; then the spectrum.
+  await expect(page.locator('#noise-map')).toBeVisible();
+  await page.locator('#noise-map').hover({ position: { x: 300, y: 200 } });
+  await expect(page.locator('#reading')).toContainText(/\d+ %\s+\d+ Hz/);
+  await page.getByLabel('spectrum', { exact: true }).check();
   await expect(page.locator('#noise-plot canvas')).toBeVisible();
   await expect(page.getByRole('heading', { level: 1 })).toContainText('deg/s RMS');
   await page.getByLabel('pitch').check();
@@ -81,8 +86,58 @@ test('a log is downloaded, brought back in, and a bad one is refused in words', 
   await expect(rows).toHaveCount(before + 1, { timeout: 40_000 });
   await expect(rows.first()).toContainText('reeds.csv.gz');
   await page.locator('[data-import]').setInputFiles({ name: 'lunch.csv', mimeType: 'text/csv', buffer: Buffer.from('bread,cheese\n1,2\n') });
-  await expect(page.locator('.job')).toContainText('Bring in lunch.csv: failed');
-  await expect(page.locator('.job')).toContainText('no column time_s');
-  await page.getByRole('button', { name: 'Put aside' }).click();
-  await expect(page.locator('.job')).toHaveCount(0);
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Which column is the time?');
+  await page.getByRole('link', { name: 'Leave it' }).click();
+  await expect(rows).toHaveCount(before + 1);
+  await started(page);
+  await page.locator('[data-import]').setInputFiles({ name: 'picture.csv', mimeType: 'text/csv', buffer: Buffer.from([0, 1, 2, 3, 10, 4, 5, 6]) });
+  await expect(page.locator('#import-problem')).toContainText('binary bytes');
+});
+
+test('a foreign log: what is unsure is asked once, and remembered', async ({ page }) => {
+  await page.goto('/craft/curlew/51');
+  const rows = page.locator('#logs tbody tr[data-log]');
+  const before = await rows.count();
+  const make = (seed) => {
+    const lines = ['Clock us;Roll;Pitch;Roll cmd;Pitch cmd'];
+    for (let i = 0; i < 20000; i++) lines.push([i * 1000, 90 * Math.sin(i / 70 + seed) + (i % 7), 80 * Math.sin(i / 90), 90 * Math.sin(i / 70 + 0.1 + seed), 80 * Math.sin(i / 90 + 0.1)].map((v) => String(v).replace('.', ',')).join(';'));
+    return Buffer.from(lines.join('\r\n'));
+  };
+  await started(page);
+  await page.locator('[data-import]').setInputFiles({ name: 'theirs.csv', mimeType: 'text/csv', buffer: make(0) });
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('2 columns need your word');
+  await page.getByLabel('Roll is').selectOption('rate_measured_roll_dps');
+  await page.getByLabel('Pitch is').selectOption('rate_measured_pitch_dps');
+  await started(page);
+  await page.getByRole('button', { name: 'Bring it in like this' }).click();
+  await expect(rows).toHaveCount(before + 1, { timeout: 40_000 });
+  await started(page);
+  await page.locator('[data-import]').setInputFiles({ name: 'theirs again.csv', mimeType: 'text/csv', buffer: make(1) });
+  await expect(rows).toHaveCount(before + 2, { timeout: 40_000 });
+  // Its front: what was found, what it can be used for; put away, and back.
+  await rows.first().getByRole('link', { name: 'findings' }).click();
+  await expect(page.getByRole('heading', { name: 'What it can be used for' })).toBeVisible();
+  await expect(page.locator('.use')).toContainText('the outputs were not logged');
+  await page.getByLabel('Tags').fill('borrowed');
+  await page.getByRole('button', { name: 'Keep' }).click();
+  await expect(page.locator('#said')).toContainText('Kept');
+  await page.getByRole('button', { name: 'Put this log away' }).click();
+  await expect(rows).toHaveCount(before + 1);
+  await started(page);
+  await page.getByRole('button', { name: 'Bring back' }).click();
+  await expect(rows).toHaveCount(before + 2);
+  await expect(rows.first()).toContainText('borrowed');
+});
+
+test("Bittern's flight: the motor that stopped pushing is named, and a clean flight has none", async ({ page }) => {
+  await page.goto('/craft/bittern/51');
+  const flights = await page.locator('#logs tbody tr[data-log]').evaluateAll((all) => all.map((r) => [r.dataset.log, r.innerText]));
+  const [fallen] = flights.find(([, text]) => /Cruise/.test(text));
+  const [clean] = flights.find(([, text]) => /Hover and climb/.test(text));
+  await page.goto(`/craft/bittern/55?log=${fallen}`);
+  await expect(page.getByRole('heading', { level: 1 })).toContainText(/At 24\.\d\d s the rear left motor stopped pushing/);
+  await expect(page.locator('.timeline li').first()).toContainText('the cause');
+  await expect(page.locator('.checklist')).toContainText('the ESC');
+  await page.goto(`/craft/bittern/55?log=${clean}`);
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Nothing went wrong');
 });
