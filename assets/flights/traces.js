@@ -1,6 +1,7 @@
 // Sheet 52: rows of traces on one time base, fed from the pyramid. Only drawing and moving about.
 import { ink } from '../_parts/ink.js';
 import { csvOf, pictureOf, save } from '../_parts/plot.js';
+import { post } from '../shell/http.js';
 
 const AXES = ['roll', 'pitch', 'yaw'];
 const GAP = 8;
@@ -27,6 +28,13 @@ class TraceView {
   }
 
   start() {
+    if (this.box.dataset.shown) { const [a, b] = JSON.parse(this.box.dataset.shown); this.from = Math.max(0, this.sampleAt(a)); this.to = Math.min(this.log.samples, Math.max(this.from + 8, this.sampleAt(b))); }
+    document.getElementById('passage')?.addEventListener('submit', async (e) => {
+      e.preventDefault();
+      const form = e.target;
+      const problem = form.querySelector('.problem');
+      try { await post(form.dataset.keep, { name: form.elements.name.value, from: this.timeAt(this.from), to: this.timeAt(this.to - 1) }); location.reload(); } catch (error) { problem.textContent = error.message; problem.hidden = false; }
+    });
     this.preset = document.getElementById('preset');
     this.preset.addEventListener('change', () => { this.cache = null; this.load(); });
     for (const b of document.querySelectorAll('[data-zoom]')) b.addEventListener('click', () => (b.dataset.zoom === 'all' ? this.set(0, this.log.samples) : this.zoom(b.dataset.zoom === 'in' ? 0.4 : 2.5)));

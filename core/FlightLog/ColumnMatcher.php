@@ -23,7 +23,7 @@ final readonly class ColumnMatcher
         'throttle' => ['throttle', 'thr', 'thrust', 'collective', 'gas'],
         'stick' => ['stick', 'sticks', 'rc', 'channel', 'chan', 'ch', 'receiver', 'rx', 'input'],
         'accel' => ['accel', 'acc', 'accelerometer', 'acceleration', 'accelerations'],
-        'battery' => ['battery', 'bat', 'vbat', 'voltage', 'volt', 'volts', 'vbatt', 'batt'],
+        'battery' => ['battery', 'bat', 'voltage', 'volt', 'volts', 'batt'],
         'current' => ['current', 'amps', 'ampere', 'amperes', 'amperage', 'curr'],
         'time' => ['time', 'timestamp', 'clock', 'elapsed', 't', 'ts'],
     ];
@@ -195,6 +195,11 @@ final readonly class ColumnMatcher
         $words = preg_split('~[^A-Za-z0-9µ]+~u', mb_strtolower($name), -1, \PREG_SPLIT_NO_EMPTY);
         $out = [];
         foreach (false === $words ? [] : $words as $word) {
+            // A volt's letter grown onto its battery says nothing more.
+            if (1 === preg_match('~^v(bat\w*)$~', $word, $m)) {
+                $out[] = $m[1];
+                continue;
+            }
             // Words grown together with their axis or number of kind, as in "gyrox".
             if (1 === preg_match('~^(gyro|gyr|acc|accel|motor|rate|setpoint|omega|cmd)(roll|pitch|yaw|x|y|z|raw|filt|filtered)$~', $word, $m)) {
                 $out[] = $m[1];

@@ -21,25 +21,25 @@ final readonly class AnalysisStore
      *
      * @return array<mixed> as AnalysisReport gives it
      */
-    public function report(Log $log): array
+    public function report(Log $log, ?Passage $of = null): array
     {
-        return self::decoded($this->column($log, 'report') ?? $this->computed($log)['report']);
+        return self::decoded($this->column($log, 'report', $of) ?? $this->computed($log, $of)['report']);
     }
 
     /** @return array<mixed> as AnalysisCharts gives it */
-    public function charts(Log $log): array
+    public function charts(Log $log, ?Passage $of = null): array
     {
-        return self::decoded($this->column($log, 'charts') ?? $this->computed($log)['charts']);
+        return self::decoded($this->column($log, 'charts', $of) ?? $this->computed($log, $of)['charts']);
     }
 
     /** Both as one JSON text, put together without unpacking. */
-    public function text(Log $log): string
+    public function text(Log $log, ?Passage $of = null): string
     {
-        if (!$this->has($log)) {
-            $this->computed($log);
+        if (null === $this->column($log, 'report', $of)) {
+            $this->computed($log, $of);
         }
 
-        return '{"report":'.$this->column($log, 'report').',"charts":'.$this->column($log, 'charts').'}';
+        return '{"report":'.$this->column($log, 'report', $of).',"charts":'.$this->column($log, 'charts', $of).'}';
     }
 
     public function has(Log $log): bool
@@ -48,21 +48,22 @@ final readonly class AnalysisStore
     }
 
     /** @param 'report'|'charts' $column */
-    private function column(Log $log, string $column): ?string
+    private function column(Log $log, string $column, ?Passage $of = null): ?string
     {
-        $stored = $this->db->fetchOne("SELECT $column FROM analysis WHERE hash = ?", [$this->key($log)]);
+        $stored = $this->db->fetchOne("SELECT $column FROM analysis WHERE hash = ?", [$this->key($log, $of)]);
 
         return \is_string($stored) ? $stored : null;
     }
 
     /** @return array{report: string, charts: string} */
-    private function computed(Log $log): array
+    private function computed(Log $log, ?Passage $of = null): array
     {
         $flight = $this->logs->load($log);
+        $flight = null === $of ? $flight : $flight->between($of->fromS, $of->toS);
         $analysis = FlightAnalysis::of($flight);
         $report = json_encode(AnalysisReport::of($flight, $analysis), \JSON_THROW_ON_ERROR);
         $charts = json_encode(AnalysisCharts::of($analysis), \JSON_THROW_ON_ERROR);
-        $this->db->executeStatement('INSERT OR REPLACE INTO analysis (hash, log_id, report, charts) VALUES (?, ?, ?, ?)', [$this->key($log), $log->id, $report, $charts]);
+        $this->db->executeStatement('INSERT OR REPLACE INTO analysis (hash, log_id, report, charts) VALUES (?, ?, ?, ?)', [$this->key($log, $of), $log->id, $report, $charts]);
 
         return ['report' => $report, 'charts' => $charts];
     }
@@ -75,8 +76,8 @@ final readonly class AnalysisStore
         return \is_array($data) ? $data : [];
     }
 
-    private function key(Log $log): string
+    private function key(Log $log, ?Passage $of = null): string
     {
-        return hash('sha256', $log->sha256.'/'.$log->id.'/'.FlightAnalysis::VERSION);
+        return hash('sha256', $log->sha256.'/'.$log->id.'/'.FlightAnalysis::VERSION.(null === $of ? '' : "/$of->fromS/$of->toS"));
     }
 }

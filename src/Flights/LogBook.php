@@ -30,6 +30,17 @@ final readonly class LogBook
         return $this->entities->getRepository(Log::class)->findOneBy(['craft' => $craft, 'id' => $id] + ($evenAway ? [] : ['putAwayAt' => null])) ?? throw new NotFoundHttpException("{$craft->name} has no log with this number.");
     }
 
+    /** @return list<Passage> of a log, in order of time */
+    public function passages(?Log $log): array
+    {
+        return null === $log ? [] : $this->entities->getRepository(Passage::class)->findBy(['log' => $log], ['fromS' => 'ASC']);
+    }
+
+    public function passage(?Log $log, int $id): ?Passage
+    {
+        return null === $log || $id < 1 ? null : $this->entities->getRepository(Passage::class)->findOneBy(['log' => $log, 'id' => $id]);
+    }
+
     /** The log asked for, or the newest; null when there is none. */
     public function chosen(Craft $craft, int $id): ?Log
     {

@@ -23,25 +23,26 @@ final class NoiseController extends SheetController
         $craft = $this->crafts->named($slug);
         $log = $this->book->chosen($craft, $request->query->getInt('log'));
         $beside = $request->query->getInt('beside') > 0 ? $this->book->one($craft, $request->query->getInt('beside')) : null;
-        $report = null === $log ? [] : $this->analyses->report($log);
+        $passage = $this->book->passage($log, $request->query->getInt('passage'));
+        $report = null === $log ? [] : $this->analyses->report($log, $passage);
         $findings = [];
         $answer = 'No log yet, so nothing is known of the noise.';
         if (null !== $log) {
-            [$answer, $findings] = NoiseFindings::of($report, $this->analyses->charts($log));
+            [$answer, $findings] = NoiseFindings::of($report, $this->analyses->charts($log, $passage));
         }
 
         return $this->show($craft, '53', 'Flights/noise.html.twig', new LogSheetView(
             $this->book->of($craft), $log, $beside, $report, null === $beside ? [] : $this->analyses->report($beside),
-            null === $log || null === $beside ? [] : LogBook::difference($beside, $log), $findings, $answer,
+            null === $log || null === $beside ? [] : LogBook::difference($beside, $log), $findings, $answer, $this->book->passages($log), $passage,
         ));
     }
 
     /** Curves and report of a log, as the sheets draw them. */
     #[Route('/craft/{slug}/logs/{id<\d+>}/analysis.json', name: 'log_analysis', methods: ['GET'])]
-    public function analysis(string $slug, int $id): Response
+    public function analysis(string $slug, int $id, Request $request): Response
     {
         $log = $this->book->one($this->crafts->named($slug), $id);
 
-        return new Response($this->analyses->text($log), 200, ['Content-Type' => 'application/json']);
+        return new Response($this->analyses->text($log, $this->book->passage($log, $request->query->getInt('passage'))), 200, ['Content-Type' => 'application/json']);
     }
 }

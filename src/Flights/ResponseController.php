@@ -23,13 +23,14 @@ final class ResponseController extends SheetController
         $craft = $this->crafts->named($slug);
         $log = $this->book->chosen($craft, $request->query->getInt('log'));
         $beside = $request->query->getInt('beside') > 0 ? $this->book->one($craft, $request->query->getInt('beside')) : null;
-        $report = null === $log ? [] : $this->analyses->report($log);
+        $passage = $this->book->passage($log, $request->query->getInt('passage'));
+        $report = null === $log ? [] : $this->analyses->report($log, $passage);
         $other = null === $beside ? [] : $this->analyses->report($beside);
         [$answer, $findings] = null === $log ? ['No log yet, so nothing is known of the response.', []] : ResponseFindings::of($report, $other, $beside?->code);
 
         return $this->show($craft, '54', 'Flights/response.html.twig', new LogSheetView(
             $this->book->of($craft), $log, $beside, $report, $other,
-            null === $log || null === $beside ? [] : LogBook::difference($beside, $log), $findings, $answer,
+            null === $log || null === $beside ? [] : LogBook::difference($beside, $log), $findings, $answer, $this->book->passages($log), $passage,
         ));
     }
 }

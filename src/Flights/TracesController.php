@@ -31,7 +31,7 @@ final class TracesController extends SheetController
             $units[$name] = ['unit' => Traces::unitOf($name) ?? '', 'words' => Traces::inWords($name)];
         }
 
-        return $this->show($craft, '52', 'Flights/traces.html.twig', new TracesView($this->book->of($craft), $log, $units));
+        return $this->show($craft, '52', 'Flights/traces.html.twig', new TracesView($this->book->of($craft), $log, $units, $this->book->passages($log), $request->query->has('from') && $request->query->has('to') ? [(float) $request->query->getString('from'), (float) $request->query->getString('to')] : null));
     }
 
     /**

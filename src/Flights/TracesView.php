@@ -10,8 +10,10 @@ final readonly class TracesView
     /**
      * @param list<Log>                                           $logs
      * @param array<string, array{unit: string, words: string}>   $units per trace
+     * @param list<Passage>                                       $passages
+     * @param array{float, float}|null                            $shown seconds to begin with; all when null
      */
-    public function __construct(public array $logs, public ?Log $log, public array $units)
+    public function __construct(public array $logs, public ?Log $log, public array $units, public array $passages, public ?array $shown)
     {
     }
 }

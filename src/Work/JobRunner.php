@@ -11,7 +11,7 @@ use Symfony\Component\Lock\LockFactory;
 final readonly class JobRunner
 {
     /** @param iterable<JobHandler> $handlers */
-    public function __construct(private iterable $handlers, private EntityManagerInterface $entities, private LockFactory $locks)
+    public function __construct(private iterable $handlers, private EntityManagerInterface $entities, private LockFactory $locks, private string $dataFolder)
     {
     }
 
@@ -21,7 +21,8 @@ final readonly class JobRunner
         if (null === $job || Job::WAITING !== $job->state) {
             return;
         }
-        $lock = $this->locks->createLock('craft-'.$job->craft->slug, 3600);
+        // Another Ortholex on this machine, with data of its own, has nothing to do with this craft.
+        $lock = $this->locks->createLock('craft-'.hash('xxh3', $this->dataFolder).'-'.$job->craft->slug, 3600);
         if (!$lock->acquire()) {
             $this->end($job, Job::FAILED, 'Other work on this craft is still under way. Try again when it is done.', []);
 

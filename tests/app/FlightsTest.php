@@ -158,6 +158,84 @@ final class FlightsTest extends AppCase
         }
     }
 
+    public function testAPassageIsKeptAndAnalysedAlone(): void
+    {
+        $log = $this->flown();
+        self::assertSame('name', $this->post("/craft/curlew/logs/{$log->id}/passages", ['from' => 1, 'to' => 9], 422)['field']);
+        self::assertSame('to', $this->post("/craft/curlew/logs/{$log->id}/passages", ['name' => 'blink', 'from' => 1, 'to' => 1.2], 422)['field']);
+        $id = $this->post("/craft/curlew/logs/{$log->id}/passages", ['name' => 'first half', 'from' => 1, 'to' => 9])['id'];
+        self::assertIsInt($id);
+        self::assertStringContainsString('first half', $this->page("/craft/curlew/52?log={$log->id}&from=1&to=9"));
+        $whole = $this->json("/craft/curlew/logs/{$log->id}/analysis.json");
+        $part = $this->json("/craft/curlew/logs/{$log->id}/analysis.json?passage=$id");
+        self::assertEqualsWithDelta(8.0, $part['report']['log']['duration_s'] ?? 0, 0.01);
+        self::assertLessThan($whole['report']['step']['roll']['windows_used'] ?? 0, $part['report']['step']['roll']['windows_used'] ?? 99);
+        self::assertStringContainsString('first half', $this->page("/craft/curlew/54?log={$log->id}&passage=$id"));
+        $this->post("/craft/curlew/logs/{$log->id}/passages/$id/drop");
+        self::assertStringNotContainsString('first half', $this->page("/craft/curlew/52?log={$log->id}"));
+    }
+
+    public function testTheFrontOfALogGathersItsFindingsAndNothingIsLostByPuttingItAway(): void
+    {
+        $log = $this->flown();
+        $html = $this->page("/craft/curlew/51/{$log->id}");
+        foreach (['Roll overshoots a step by', 'What it can be used for', 'who stopped pushing, should one', '/craft/curlew/61?setting=gain.roll.p'] as $words) {
+            self::assertStringContainsString($words, $html);
+        }
+        $findings = $this->json("/craft/curlew/logs/{$log->id}/findings.json");
+        self::assertSame($log->code, $findings['log'] ?? null);
+        self::assertSame(['sheet' => '54', 'axis' => 'roll', 'passage' => null], $findings['findings'][0]['evidence'] ?? null);
+        self::assertStringContainsString("Nothing went wrong in {$log->code}.", $this->page("/craft/curlew/55?log={$log->id}"));
+        $this->post("/craft/curlew/logs/{$log->id}/note", ['note' => 'new bearings', 'tags' => 'wind']);
+        $this->post("/craft/curlew/logs/{$log->id}/away");
+        $this->page("/craft/curlew/51/{$log->id}", 404);
+        self::assertStringContainsString('Bring back', $this->page('/craft/curlew/51'));
+        $this->post("/craft/curlew/logs/{$log->id}/back");
+        self::assertStringContainsString('new bearings', $this->page("/craft/curlew/51/{$log->id}"));
+    }
+
+    public function testTheBenchLosesAMotorInFlightAndTheLogNamesIt(): void
+    {
+        $this->link();
+        $this->ready();
+        $this->world()->move('fault:lost_sync', '1');
+        $job = $this->job('fly', ['card' => 'cruise', 'seed' => 5, 'seconds' => 16]);
+        self::assertSame(Job::DONE, $job->state, $job->message);
+        self::assertIsInt($job->result['log']);
+        $html = $this->page('/craft/curlew/55?log='.$job->result['log']);
+        self::assertStringContainsString('the rear left motor stopped pushing', $html);
+        self::assertStringContainsString('the cause', $html);
+    }
+
+    public function testTheCommandLineTakesForeignColumnsMotorsAndPassages(): void
+    {
+        $path = (string) tempnam(sys_get_temp_dir(), 'log');
+        $rows = ['Clock ms;what I asked;gyroX;m1;m2;m3;m4'];
+        for ($i = 0; $i < 16000; ++$i) {
+            $rows[] = implode(';', array_map(static fn (float $v): string => str_replace('.', ',', (string) round($v, 4)), [$i, 120 * sin($i / 90) + 40 * sin($i / 31), 120 * sin(($i - 8) / 90) + 40 * sin(($i - 8) / 31), 1400 + $i % 9, 1410, 1420, 1430]));
+        }
+        file_put_contents($path, implode("\n", $rows));
+        $run = static function (array $options) use ($path): array {
+            $tester = new CommandTester(self::getContainer()->get(AnalyseCommand::class));
+            $code = $tester->execute(['log' => $path, '--json' => true] + $options, ['capture_stderr_separately' => true]);
+            $data = json_decode($tester->getDisplay(), true);
+
+            return [$code, \is_array($data) ? $data : [], $tester->getErrorOutput()];
+        };
+        [$code, $report] = $run(['--map' => ['what I asked=setpoint_roll_dps'], '--motors' => 'rear-right:cw,front-right:ccw,rear-left:ccw,front-left:cw', '--from' => '2', '--to' => '14']);
+        self::assertSame(0, $code);
+        self::assertSame(['setpoint_roll_dps', 'rate_measured_roll_dps', 'output_rear_right_pct', 'output_front_right_pct', 'output_rear_left_pct', 'output_front_left_pct'], $report['log']['traces'] ?? null);
+        self::assertEqualsWithDelta(12.0, $report['log']['duration_s'] ?? 0, 0.002);
+        self::assertEqualsWithDelta(8.0, $report['lag']['roll']['ms'] ?? 0, 0.1);
+        self::assertSame(['log', 'step', 'spectrum', 'lag', 'noise', 'verdicts', 'incidents', 'adequacy', 'findings'], array_keys($report));
+        foreach ([['--map' => ['nobody=setpoint_roll_dps']], ['--map' => ['odd']], ['--motors' => 'rear-right:up'], ['--motors' => 'a,a'], ['--motors' => 'a,b'], ['--from' => 'noon'], ['--from' => '90']] as $options) {
+            [$code, , $error] = $run($options);
+            self::assertSame(2, $code, json_encode($options) ?: '');
+            self::assertSame(1, substr_count(trim($error), "\n") + 1, 'one clear line');
+        }
+        unlink($path);
+    }
+
     private function flown(): Log
     {
         $this->link();
