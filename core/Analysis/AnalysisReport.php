@@ -74,6 +74,8 @@ final readonly class AnalysisReport
             'intervals' => $intervals,
             'windows_used' => $s->used ?? 0,
             'windows_rejected' => array_filter($s->rejected ?? []),
+            'by_size' => array_map(static fn (array $b): array => ['windows' => $b['windows'], 'peak' => $round($b['peak'], 4), 'delay_ms' => $round($b['delay_ms'], 3), 'upto_dps' => $round($b['upto_dps'], 1)], $s->bySize ?? []),
+            'linear' => $s?->isLinear(),
             'band_hz' => $round($s?->bandHz, 1),
             'grade' => $report->belief->grade,
             'reasons' => $report->belief->reasons,

@@ -37,6 +37,9 @@ final readonly class StepAnalysis
     private const RESAMPLES = 60;
     private const WINDOWS_PER_BLOCK = 4;
 
+    /** Fewer windows of one size say nothing of it. */
+    private const LEAST_OF_SIZE = 4;
+
     /**
      * @param list<list<float>> $setpoint gap-free runs, deg/s
      * @param list<list<float>> $rate     the same runs of the rotation, deg/s
@@ -61,7 +64,28 @@ final readonly class StepAnalysis
         }
         [$curve, $model, $band] = $estimate;
 
-        return StepResult::of($curve, self::resampled($blocks, $windows, $fs, $model), \count($windows->used), $windows->rejected, $windows->seconds($fs), $band);
+        return StepResult::of($curve, self::resampled($blocks, $windows, $fs, $model), \count($windows->used), $windows->rejected, $windows->seconds($fs), $band, self::bySize($windows, $fs, $model));
+    }
+
+    /**
+     * The same by size of the move: thirds of the largest command of the log.
+     *
+     * @return array<string, array{windows: int, peak: float|null, delay_ms: float|null, upto_dps: float}>
+     */
+    private static function bySize(StepWindows $windows, float $fs, LoopModel $model): array
+    {
+        $top = max([1.0, ...$windows->sizes]);
+        $groups = ['small' => [], 'medium' => [], 'large' => []];
+        foreach ($windows->sizes as $i => $size) {
+            $groups[$size < $top / 3 ? 'small' : ($size < 2 * $top / 3 ? 'medium' : 'large')][] = $windows->used[$i];
+        }
+        $out = [];
+        foreach ($groups as $name => $group) {
+            $numbers = \count($group) < self::LEAST_OF_SIZE ? null : self::estimate(self::sums($group), $windows, $fs, $model)[0]->numbers();
+            $out[$name] = ['windows' => \count($group), 'peak' => $numbers['peak'] ?? null, 'delay_ms' => $numbers['delay_ms'] ?? null, 'upto_dps' => $top * ['small' => 1, 'medium' => 2, 'large' => 3][$name] / 3];
+        }
+
+        return $out;
     }
 
     /** @param list<array{list<float>, list<float>}> $runs */
@@ -75,7 +99,7 @@ final readonly class StepAnalysis
             $taper[] = 0.5 - 0.5 * cos(2 * \M_PI * $i / $n);
         }
         $bins = min(intdiv($n, 2), (int) floor(self::TOP_HZ * $n / $fs));
-        $used = [];
+        $used = $sizes = [];
         $rejected = ['too short for a window' => 0, 'too little movement' => 0, self::ASTRAY => 0];
         foreach ($runs as [$x, $y]) {
             if (\count($x) < $n) {
@@ -85,9 +109,12 @@ final readonly class StepAnalysis
             for ($at = 0, $last = \count($x) - $n; $at <= $last; $at += $hop) {
                 $a = \array_slice($x, $at, $n);
                 $b = \array_slice($y, $at, $n);
-                $square = 0.0;
+                $square = $size = 0.0;
                 foreach ($a as $v) {
                     $square += $v * $v;
+                    if (abs($v) > $size) {
+                        $size = abs($v);
+                    }
                 }
                 if (sqrt($square / $n) < self::LEAST_INPUT_DPS) {
                     ++$rejected['too little movement'];
@@ -111,10 +138,11 @@ final readonly class StepAnalysis
                     continue;
                 }
                 $used[] = ['xx' => $xx, 'yy' => $yy, 'cr' => $cr, 'ci' => $ci, 'weight' => $coherence];
+                $sizes[] = $size;
             }
         }
 
-        return new StepWindows($n, $hop, $used, $rejected);
+        return new StepWindows($n, $hop, $used, $rejected, $sizes);
     }
 
     /**

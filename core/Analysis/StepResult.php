@@ -15,6 +15,7 @@ final readonly class StepResult
      * @param list<float>                                                                                                $low       band, 5 %
      * @param list<float>                                                                                                $high      band, 95 %
      * @param array<string, int>                                                                                         $rejected
+     * @param array<string, array{windows: int, peak: float|null, delay_ms: float|null, upto_dps: float}>                $bySize    small, medium, large
      */
     private function __construct(
         public StepCurve $curve,
@@ -26,14 +27,16 @@ final readonly class StepResult
         public array $rejected,
         public float $seconds,
         public float $bandHz,
+        public array $bySize,
     ) {
     }
 
     /**
      * @param list<StepCurve>    $resampled bootstrap curves, may be empty
      * @param array<string, int> $rejected
+     * @param array<string, array{windows: int, peak: float|null, delay_ms: float|null, upto_dps: float}> $bySize
      */
-    public static function of(StepCurve $curve, array $resampled, int $used, array $rejected, float $seconds, float $bandHz): self
+    public static function of(StepCurve $curve, array $resampled, int $used, array $rejected, float $seconds, float $bandHz, array $bySize = []): self
     {
         $numbers = $curve->numbers();
         $intervals = [];
@@ -62,6 +65,14 @@ final readonly class StepResult
             }
         }
 
-        return new self($curve, $numbers, $intervals, $low, $high, $used, $rejected, $seconds, $bandHz);
+        return new self($curve, $numbers, $intervals, $low, $high, $used, $rejected, $seconds, $bandHz, $bySize);
+    }
+
+    /** Whether small, medium and large moves agree, as a linear craft's would; null when fewer than two can be told. */
+    public function isLinear(): ?bool
+    {
+        $peaks = array_filter(array_column($this->bySize, 'peak'), static fn (?float $p): bool => null !== $p);
+
+        return \count($peaks) < 2 ? null : max([0.0, ...$peaks]) - min([9.0, ...$peaks]) < 0.15;
     }
 }

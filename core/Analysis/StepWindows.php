@@ -10,8 +10,9 @@ final readonly class StepWindows
     /**
      * @param list<array{xx: list<float>, yy: list<float>, cr: list<float>, ci: list<float>, weight: float}> $used     auto- and cross-spectra per window
      * @param array<string, int>                                                                              $rejected
+     * @param list<float>                                                                                     $sizes    largest |setpoint| of each used window, deg/s
      */
-    public function __construct(public int $size, public int $hop, public array $used, public array $rejected)
+    public function __construct(public int $size, public int $hop, public array $used, public array $rejected, public array $sizes)
     {
     }
 

@@ -17,6 +17,11 @@ final class LogReader
     private const LONGEST_LINE = 1048576;
     private const PLACES_KEPT = 100;
 
+    /** Against gzip bombs: beyond this size a file may unpack to so many times its own. */
+    private const SMALL_BYTES = 67_108_864;
+
+    private const MOST_UNPACKED = 120;
+
     /** @var list<int> index of the CSV column of each kept trace */
     private array $columns = [];
 
@@ -86,6 +91,9 @@ final class LogReader
                 $total += \strlen($bytes);
                 if ($total > $this->mostBytes) {
                     throw LogError::of(\sprintf('The file unpacks to more than %d MB. Cut it, or raise the limit.', intdiv($this->mostBytes, 1_000_000)));
+                }
+                if ($total > self::SMALL_BYTES && $total > self::MOST_UNPACKED * $size) {
+                    throw LogError::of(\sprintf('The file unpacks to more than %d times its size, which no flight log does. It was not read further.', self::MOST_UNPACKED));
                 }
                 $ended = '' === $bytes;
                 $data = $carry.$bytes;

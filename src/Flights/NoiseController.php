@@ -31,6 +31,12 @@ final class NoiseController extends SheetController
             [$answer, $findings] = NoiseFindings::of($report, $this->analyses->charts($log, $passage));
         }
 
+        if (null !== $log && null !== $beside) {
+            [$sentence, $compared] = NoiseFindings::beside($this->analyses->charts($log, $passage), $this->analyses->charts($beside), $log->code, $beside->code);
+            $answer = $sentence;
+            $findings = [...$compared, ...$findings];
+        }
+
         return $this->show($craft, '53', 'Flights/noise.html.twig', new LogSheetView(
             $this->book->of($craft), $log, $beside, $report, null === $beside ? [] : $this->analyses->report($beside),
             null === $log || null === $beside ? [] : LogBook::difference($beside, $log), $findings, $answer, $this->book->passages($log), $passage,

@@ -4,12 +4,45 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Flights;
 
+use Ortholex\Core\Analysis\NoiseComparison;
 use Ortholex\Core\Analysis\Ridge;
 use Ortholex\Core\Analysis\Verdict;
 
 /** Puts the spectrum's figures into sentences. */
 final readonly class NoiseFindings
 {
+    /**
+     * Which of two flights is quieter, where, and by how much.
+     *
+     * @param array<mixed> $charts of the log
+     * @param array<mixed> $other  of the one beside it
+     *
+     * @return array{string, list<ResponseFinding>}
+     */
+    public static function beside(array $charts, array $other, string $code, string $otherCode): array
+    {
+        $findings = [];
+        $most = null;
+        foreach (['roll', 'pitch', 'yaw'] as $axis) {
+            $a = Dig::map($charts, 'spectrum', $axis);
+            $b = Dig::map($other, 'spectrum', $axis);
+            $here = Dig::numbers($a, 'measured_db');
+            $there = Dig::numbers($b, 'measured_db');
+            if ([] === $here || [] === $there) {
+                continue;
+            }
+            $compared = NoiseComparison::of($here, max(0.01, Dig::number($a, 'step_hz') ?? 1.0), $there, max(0.01, Dig::number($b, 'step_hz') ?? 1.0));
+            $findings[] = new ResponseFinding(ucfirst($axis)." against $otherCode", '', implode('; ', array_map(static fn (array $band): string => \sprintf('%+.1f dB from %.0f to %.0f Hz', $band['db'], $band['from_hz'], $band['to_hz']), $compared->bands)).'.', null, '');
+            $band = $compared->most();
+            if (null !== $band && (null === $most || abs($band['db']) > abs($most[1]['db']))) {
+                $most = [$axis, $band];
+            }
+        }
+
+        return [null === $most ? "$code and $otherCode shake alike: no band differs by as much as two flights would."
+            : \sprintf('%s is %s than %s by %.1f dB from %.0f to %.0f Hz on %s.', $code, $most[1]['db'] < 0 ? 'quieter' : 'louder', $otherCode, abs($most[1]['db']), $most[1]['from_hz'], $most[1]['to_hz'], $most[0]), $findings];
+    }
+
     /**
      * @param array<mixed> $report of the analysis
      * @param array<mixed> $charts of the same

@@ -22,6 +22,8 @@ final class FlightsTest extends AppCase
         foreach (['51' => 'C-0001', '52' => 'what was asked', '53' => 'deg/s RMS', '54' => 'Roll overshoots by', '61' => 'seen through C-0001', '62' => 'The rate path costs'] as $sheet => $words) {
             self::assertStringContainsString($words, $this->page("/craft/curlew/$sheet"));
         }
+        self::assertStringContainsString('By size of the move', $this->page('/craft/curlew/54'));
+        self::assertStringContainsString('shake alike', $this->page("/craft/curlew/53?log={$log->id}&beside={$log->id}"));
         $axes = $this->json("/craft/curlew/gains/predict/{$log->id}.json");
         self::assertGreaterThan(1.2, $axes['roll']['measured_peak'] ?? 0);
         self::assertLessThan(1.1, $axes['roll']['proposal']['peak'] ?? 9);

@@ -66,6 +66,7 @@ test('noise shows peaks by axis, two logs together, and exports', async ({ page 
   await expect(page.locator('#reading')).toContainText(/Hz\s+measured/);
   await page.getByLabel('beside it').selectOption({ index: 1 });
   await expect(page.locator('.says')).toContainText('Changed since');
+  await expect(page.getByRole('heading', { level: 1 })).toContainText(/quieter|louder|shake alike/);
   const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'CSV' }).click()]);
   const text = readFileSync(await file.path(), 'utf8').split('\n');
   expect(text[0]).toContain('hz,measured_db,filtered_db');

@@ -9,6 +9,7 @@ use Ortholex\Core\Analysis\AxisLag;
 use Ortholex\Core\Analysis\FlightAnalysis;
 use Ortholex\Core\Analysis\Incidents;
 use Ortholex\Core\Analysis\LagSeries;
+use Ortholex\Core\Analysis\NoiseComparison;
 use Ortholex\Core\Analysis\NoiseMap;
 use Ortholex\Core\Analysis\Ridge;
 use Ortholex\Core\Analysis\Ridges;
@@ -184,6 +185,18 @@ final class KnownTruthTest extends TestCase
         self::assertSame('the ESC', ((array) $incident['causes'])[0] ?? null);
         self::assertSame('incident', $report['findings'][0]['key'] ?? null, 'the gravest comes first');
         self::assertSame('55', ((array) $report['findings'][0]['evidence'])['sheet'] ?? null);
+    }
+
+    /** One flight with 6 dB more between 80 and 200 Hz, the other at another resolution. */
+    public function testTwoSpectraAreComparedByBands(): void
+    {
+        $a = array_map(static fn (int $k): float => -20 + ($k * 2 >= 80 && $k * 2 < 200 ? 6.0 : 0.2), range(0, 500));
+        $b = array_fill(0, 1001, -20.0);
+        $compared = NoiseComparison::of($a, 2.0, $b, 1.0);
+        self::assertEqualsWithDelta(6.0, $compared->most()['db'] ?? 0, 1e-9);
+        self::assertSame(80.0, $compared->most()['from_hz'] ?? 0);
+        self::assertNull(NoiseComparison::of($b, 1.0, $b, 1.0)->most());
+        self::assertSame([], NoiseComparison::of([1.0], 2.0, [1.0], 2.0)->bands);
     }
 
     public function testAnAxisThatRunsAgainstItsCommandIsSaid(): void

@@ -115,4 +115,24 @@ final class HostileLogTest extends TestCase
             }
         }
     }
+
+    public function testAGzipBombIsGivenUpEarly(): void
+    {
+        $path = (string) tempnam(sys_get_temp_dir(), 'bomb');
+        $gz = gzopen($path, 'wb9');
+        self::assertIsResource($gz);
+        gzwrite($gz, "time_s,term_p_roll\n");
+        for ($i = 0; $i < 90; ++$i) {
+            gzwrite($gz, str_repeat("0.5,1\n", 170_000));
+        }
+        gzclose($gz);
+        try {
+            LogReader::readFile($path);
+            self::fail('It was read.');
+        } catch (LogError $e) {
+            self::assertStringContainsString('times its size', $e->getMessage());
+        } finally {
+            unlink($path);
+        }
+    }
 }
