@@ -16,7 +16,7 @@ final readonly class CraftModel
     private const POWERS = [1.0, 2.0];
 
     /** Steps that curve and lag are chosen on. */
-    private const PART = 6000;
+    private const PART = 2500;
 
     /**
      * @param array<int, list<float>> $effect  deg/s² per full thrust, by axis and motor

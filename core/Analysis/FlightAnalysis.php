@@ -30,7 +30,8 @@ final readonly class FlightAnalysis
     {
     }
 
-    public static function of(FlightLog $log): self
+    /** @param bool $withPlants whether to identify the axes behind the gains too; the report does not need them */
+    public static function of(FlightLog $log, bool $withPlants = true): self
     {
         $axes = [];
         $movement = [];
@@ -44,7 +45,7 @@ final readonly class FlightAnalysis
         }
 
         $plants = [];
-        foreach (Traces::AXES as $axis) {
+        foreach ($withPlants ? Traces::AXES : [] as $axis) {
             $plant = self::plant($log, $axis);
             if (null !== $plant) {
                 $plants[$axis] = $plant;
@@ -52,6 +53,7 @@ final readonly class FlightAnalysis
         }
 
         $maps = $lags = $verdicts = [];
+        $throttle = self::throttle($log);
         $ridges = [];
         foreach (Traces::AXES as $axis) {
             $rate = $log->has("rate_measured_{$axis}_dps") ? "rate_measured_{$axis}_dps" : "rate_filtered_{$axis}_dps";
@@ -60,7 +62,6 @@ final readonly class FlightAnalysis
                 continue;
             }
             $runs = $log->runs($rate);
-            $throttle = self::throttle($log);
             if ([] !== $throttle) {
                 $maps[$axis] = NoiseMap::of($runs, $throttle, $log->clock->rateHz);
                 $ridges = [...$ridges, ...Ridges::of($maps[$axis], $axis)];
@@ -212,7 +213,7 @@ final readonly class FlightAnalysis
                 $longest = $i;
             }
         }
-        $most = 32768;
+        $most = 8192;
         $s = Lag::between(\array_slice($measured[$longest], 0, $most), \array_slice($filtered[$longest], 0, $most), $rateHz, 0.05);
 
         return null === $s ? null : $s * 1e3;

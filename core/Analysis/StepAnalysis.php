@@ -34,7 +34,7 @@ final readonly class StepAnalysis
     private const PRIOR_SPREAD = 0.25;
 
     private const SHOWN_S = 0.5;
-    private const RESAMPLES = 60;
+    private const RESAMPLES = 40;
     private const WINDOWS_PER_BLOCK = 4;
 
     /** Fewer windows of one size say nothing of it. */

@@ -15,7 +15,7 @@ final readonly class LogPlan
 {
     private const START_BYTES = 131072;
     private const PIECE_BYTES = 32768;
-    private const PIECES = 24;
+    private const PIECES = 12;
     private const PREVIEW_ROWS = 5;
 
     /**

@@ -34,7 +34,7 @@ final class AnalyseCommand extends Command
 
             return 2;
         }
-        $report = AnalysisReport::of($log, FlightAnalysis::of($log));
+        $report = AnalysisReport::of($log, FlightAnalysis::of($log, false));
         if (true === $input->getOption('json')) {
             $output->writeln((string) json_encode($report, \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRESERVE_ZERO_FRACTION), OutputInterface::OUTPUT_RAW);
 
