@@ -16,6 +16,8 @@ final readonly class Ridges
     private const PROMINENCE_DB = 6.0;
     private const MOST = 8;
     private const FAINT_DB = 34.0;
+    private const SLOWEST_HZ = 30.0;
+    private const HIGHEST = 8;
     private const LEAST_BINS = 4;
 
     /** Over a narrower range of throttle nobody can tell standing from climbing, %. */
@@ -169,7 +171,7 @@ final readonly class Ridges
         $kind = match (true) {
             $span < self::LEAST_SPAN_PCT => Ridge::CANNOT_TELL,
             $moved < self::STANDS * $hz && $moved <= max(2 * $stepHz, 1.5 * $doubt) => Ridge::STANDING,
-            $moved >= self::STANDS * $hz && $moved > $doubt => Ridge::CLIMBING,
+            $b > 0 && $moved >= self::STANDS * $hz && $moved > $doubt => Ridge::CLIMBING,
             default => Ridge::CANNOT_TELL,
         };
 
@@ -195,12 +197,13 @@ final readonly class Ridges
     {
         $climbing = array_filter($ridges, static fn (Ridge $r): bool => Ridge::CLIMBING === $r->kind);
         usort($climbing, static fn (Ridge $p, Ridge $q): int => $p->hzAt(50) <=> $q->hzAt(50));
-        $first = $climbing[0] ?? null;
+        // The shaft's own line: slower than this no motor turns in flight.
+        $first = array_values(array_filter($climbing, static fn (Ridge $r): bool => $r->hzAt(50) >= self::SLOWEST_HZ))[0] ?? null;
         foreach ($ridges as $i => $ridge) {
             if (null !== $first && Ridge::CLIMBING === $ridge->kind) {
                 $at = ($ridge->fromPct + $ridge->toPct) / 2;
                 $ratio = $ridge->hzAt($at) / max(1.0, $first->hzAt($at));
-                if (abs($ratio - round($ratio)) < 0.05 * round($ratio)) {
+                if (round($ratio) >= 1 && round($ratio) <= self::HIGHEST && abs($ratio - round($ratio)) < 0.05 * round($ratio)) {
                     $ridges[$i] = $ridge->inFamily((int) round($ratio));
                 }
             }

@@ -58,6 +58,25 @@ final class KnownTruthTest extends TestCase
         yield '8 kHz' => [8000, 333.0, 50.0, 5.5];
     }
 
+    /** Noise that falls with throttle is no motor, and no family hangs on it. */
+    public function testWhatFallsWithThrottleDoesNotClimb(): void
+    {
+        $g = new KnownFlight(9);
+        $x = $throttle = [];
+        $a = $b = 0.0;
+        for ($i = 0; $i < 40000; ++$i) {
+            $level = 20 + 60 * abs(fmod($i / 20000, 2) - 1);
+            $a += 2 * \M_PI * (60 - 0.4 * $level) / 1000;
+            $b += 2 * \M_PI * (50 + 3 * $level) / 1000;
+            $x[] = 2 * sin($a) + 2 * sin($b) + 0.5 * $g->gauss();
+            $throttle[] = $level;
+        }
+        $climbing = array_values(array_filter(Ridges::of(NoiseMap::of([$x], [$throttle], 1000), 'roll'), static fn (Ridge $r): bool => Ridge::CLIMBING === $r->kind));
+        self::assertCount(1, $climbing);
+        self::assertSame(1, $climbing[0]->harmonic);
+        self::assertEqualsWithDelta(3.0, $climbing[0]->hzPerPct, 0.09);
+    }
+
     public function testOverLittleThrottleNobodyTellsStandingFromClimbing(): void
     {
         $g = new KnownFlight(3);
