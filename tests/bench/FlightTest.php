@@ -115,6 +115,17 @@ final class FlightTest extends TestCase
         self::assertLessThan(150, max(array_map('abs', $this->fly([], 'cruise', 4)->trace('rate_measured_pitch_dps'))));
     }
 
+    /** A motor that turns against its prop: the craft is lost within seconds of take-off, and the log ends there. */
+    public function testABackwardMotorFlipsTheCraft(): void
+    {
+        foreach (['front_right', 'rear_right', 'rear_left', 'front_left'] as $place) {
+            $log = $this->fly([], 'cruise', 12, ["backward:$place"]);
+            self::assertLessThan(6.0, $log->clock->durationS(), $place);
+            self::assertGreaterThan(700, max(array_map('abs', [...$log->trace('rate_measured_roll_dps'), ...$log->trace('rate_measured_pitch_dps')])));
+        }
+        self::assertGreaterThan(11.9, $this->fly([], 'cruise', 12)->clock->durationS());
+    }
+
     public function testAWrongMountingFlipsTheCraft(): void
     {
         self::assertGreaterThan(500, max(array_map('abs', $this->fly(['mounting.yaw_deg' => 180.0], 'cruise', 4)->trace('rate_measured_roll_dps'))));
