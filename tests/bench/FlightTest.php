@@ -162,6 +162,24 @@ final class FlightTest extends TestCase
         FlightCard::fly('loop_the_loop', 10, 150, 0.4, 1);
     }
 
+    /** The firmware mixes for the frame its settings describe: the same arms by another name fly alike, a wrong layout does not. */
+    public function testTheFrameThatIsSetIsTheOneThatIsMixedFor(): void
+    {
+        $custom = ['frame.layout' => 'custom'];
+        foreach (Scenario::craft()['curlew']->physics->frame->motors as $motor) {
+            $custom["arm.$motor->place.forward_mm"] = round(1000 * $motor->x);
+            $custom["arm.$motor->place.right_mm"] = round(1000 * $motor->y);
+        }
+        $plain = $this->fly([], 'mixed_sticks', 6)->trace('rate_measured_roll_dps');
+        $same = $this->fly($custom, 'mixed_sticks', 6)->trace('rate_measured_roll_dps');
+        self::assertEqualsWithDelta($plain[3000], $same[3000], 3.0);
+        // A plus frame's outputs have other names: no pad drives its front motor, so nothing holds this craft up.
+        $wrong = $this->fly(['frame.layout' => 'quad_plus'], 'cruise', 4);
+        self::assertSame(0.0, array_sum($wrong->trace('output_front_right_pct')));
+        $out = $this->fly(['props.direction' => 'props_out'], 'cruise', 8);
+        self::assertGreaterThan(200, max(array_map('abs', $out->trace('rate_measured_yaw_dps'))), 'yaw runs away when the board believes the props turn the other way');
+    }
+
     /**
      * @param array<string, float|int|bool|string> $changed
      * @param list<string>                         $faults
