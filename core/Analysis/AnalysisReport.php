@@ -12,7 +12,7 @@ use Ortholex\Core\Signal\Peak;
 final readonly class AnalysisReport
 {
     /**
-     * @return array{log: array<string, mixed>, step: array<string, array<string, mixed>>, spectrum: array<string, array<string, mixed>>, lag: array<string, array<string, mixed>>, noise: array<string, mixed>, verdicts: array<string, array<string, mixed>>, incidents: list<array<string, mixed>>, adequacy: array<string, mixed>, findings: list<array<string, mixed>>}
+     * @return array{log: array<string, mixed>, step: array<string, array<string, mixed>>, spectrum: array<string, array<string, mixed>>, lag: array<string, array<string, mixed>>, noise: array<string, mixed>, verdicts: array<string, array<string, mixed>>, incidents: list<array<string, mixed>>, signs: list<array<string, mixed>>, adequacy: array<string, mixed>, findings: list<array<string, mixed>>}
      */
     public static function of(FlightLog $log, FlightAnalysis $analysis): array
     {
@@ -42,6 +42,7 @@ final readonly class AnalysisReport
                     'kind' => $r->kind, 'axis' => $r->axis, 'hz_at_zero' => round($r->hzAtZero, 3), 'hz_per_pct' => round($r->hzPerPct, 4), 'hz' => round($r->hz, 2), 'harmonic' => $r->harmonic, 'db' => round($r->db, 2),
                     'from_pct' => $r->fromPct, 'to_pct' => $r->toPct,
                 ], $analysis->ridges),
+                'orders' => array_map(static fn (OrderLine $o): array => ['axis' => $o->axis, 'order' => round($o->order, 3), 'db' => round($o->db, 2), 'from_rpm' => round($o->fromRpm), 'to_rpm' => round($o->toRpm)], $analysis->orders),
                 'residual_dps' => array_map(static fn (AxisReport $r): ?float => null === ($r->filtered ?? $r->measured) ? null : round(($r->filtered ?? $r->measured)->rmsDps, 4), $analysis->axes),
             ],
             'verdicts' => array_map(static fn (Verdict $v): array => ['verdict' => $v->verdict, 'hz' => null === $v->hz ? null : round($v->hz, 3), 'share' => round($v->share, 4), 'worst_at_s' => null === $v->worstAtS ? null : round($v->worstAtS, 3)], $analysis->verdicts),
@@ -49,9 +50,29 @@ final readonly class AnalysisReport
                 'at_s' => round($i->atS, 4), 'end_s' => round($i->endS, 4), 'place' => $i->place, 'margin' => $i->margin, 'causes' => $i->causes, 'ranked' => $i->ranked, 'timeline' => $i->timeline,
                 'rotation_dps2' => $i->rotation, 'against' => $i->against, 'evidence' => $i->evidence,
             ], $analysis->incidents),
+            'signs' => array_values(array_map(static fn (SignCheck $s): array => ['axis' => $s->axis, 'what' => $s->what, 'turn' => $s->turn], array_filter($analysis->signs, static fn (SignCheck $s): bool => [] !== $s->turn))),
             'adequacy' => $analysis->adequacy->toArray(),
             'findings' => array_map(static fn (Finding $f): array => $f->toArray(), Findings::of($log, $analysis)),
         ];
+    }
+
+    /**
+     * The same report with one axis' step taken from another reckoning of the same log.
+     *
+     * @param array<mixed> $report as of() gave it, perhaps kept as JSON since
+     *
+     * @return array<mixed>
+     */
+    public static function withStep(array $report, AxisReport $axis): array
+    {
+        $steps = $report['step'] ?? [];
+        $findings = $report['findings'] ?? [];
+        $of = static fn (mixed $f): bool => \is_array($f) && 'step' === ($f['key'] ?? '') && \is_array($f['evidence'] ?? null) && $axis->axis === ($f['evidence']['axis'] ?? '');
+        $kept = array_values(array_filter(\is_array($findings) ? $findings : [], static fn (mixed $f): bool => !$of($f)));
+        $report['step'] = [$axis->axis => self::step($axis)] + (\is_array($steps) ? $steps : []);
+        $report['findings'] = Findings::sorted([...$kept, ...array_map(static fn (Finding $f): array => $f->toArray(), Findings::ofStep($axis))]);
+
+        return $report;
     }
 
     /** @return array<string, mixed> */
@@ -71,6 +92,7 @@ final readonly class AnalysisReport
             'peak_ms' => $round($s?->numbers['peak_ms'], 3),
             'settling_ms' => $round($s?->numbers['settling_ms'], 3),
             'steady' => $round($s?->numbers['steady'], 4),
+            'error_ms' => $round($s?->numbers['error_ms'], 3),
             'intervals' => $intervals,
             'windows_used' => $s->used ?? 0,
             'windows_rejected' => array_filter($s->rejected ?? []),

@@ -12,6 +12,9 @@ final readonly class Belief
     public const WEAK = 'weak';
     public const NONE = 'none';
 
+    /** Spread of D's gain beyond which it was not one tune that flew. */
+    private const D_VARIES = 0.15;
+
     /** @param list<string> $reasons */
     private function __construct(public string $grade, public array $reasons, public string $flyInstead)
     {
@@ -19,9 +22,10 @@ final readonly class Belief
 
     /**
      * @param float $feedForward   RMS of the feed-forward term over RMS of P, 0 when it was off
-     * @param float $otherMovement RMS of the busiest other axis' setpoint, deg/s
+     * @param float      $otherMovement RMS of the busiest other axis' setpoint, deg/s
+     * @param float|null $dSpread       spread of D's gain over the flight, as Steadiness gives it; null when unknown
      */
-    public static function in(StepResult $step, float $feedForward, float $otherMovement): self
+    public static function in(StepResult $step, float $feedForward, float $otherMovement, ?float $dSpread = null): self
     {
         $reasons = [];
         $lost = 0;
@@ -52,6 +56,17 @@ final readonly class Belief
             $reasons[] = \sprintf('feed-forward was on (%.0f %% of P), so the curve is not P and D alone', 100 * $feedForward);
             ++$lost;
         }
+        if (null !== $dSpread && $dSpread > self::D_VARIES) {
+            $reasons[] = \sprintf('D varied by %.0f %% within the flight, so the curve is the mean of several tunes', 100 * $dSpread);
+            ++$lost;
+        }
+        $struck = $step->rejected[StepWindows::STRUCK] ?? 0;
+        if ($struck > 0) {
+            $reasons[] = \sprintf('%d window%s struck out by hand', $struck, 1 === $struck ? ' was' : 's were');
+            if ($struck > 0.25 * ($step->used + $struck)) {
+                ++$lost;
+            }
+        }
         if ($otherMovement < 15) {
             $reasons[] = 'only one axis was moved, so coupling between axes is not averaged out';
         }
@@ -61,9 +76,12 @@ final readonly class Belief
             default => self::WEAK,
         };
 
-        return new self($grade, $reasons, self::FIRM === $grade ? '' : ($feedForward > 0.1
-            ? 'Fly Mixed sticks with feed-forward off.'
-            : 'Fly Mixed sticks for 40 s: large random moves of roll and pitch together, no long pauses.'));
+        return new self($grade, $reasons, self::FIRM === $grade ? '' : match (true) {
+            $feedForward > 0.1 && null !== $dSpread && $dSpread > self::D_VARIES => 'Fly Mixed sticks with feed-forward and added D off.',
+            $feedForward > 0.1 => 'Fly Mixed sticks with feed-forward off.',
+            null !== $dSpread && $dSpread > self::D_VARIES => 'Fly Mixed sticks with added D and the fall with throttle off.',
+            default => 'Fly Mixed sticks for 40 s: large random moves of roll and pitch together, no long pauses.',
+        });
     }
 
     public static function none(string $why): self

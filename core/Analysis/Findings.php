@@ -5,8 +5,6 @@ declare(strict_types=1);
 namespace Ortholex\Core\Analysis;
 
 use Ortholex\Core\FlightLog\FlightLog;
-use Ortholex\Core\FlightLog\Traces;
-use Ortholex\Core\Signal\Statistics;
 
 /** Gathers the judgements of all analyses on one log, gravest first. */
 final readonly class Findings
@@ -17,12 +15,26 @@ final readonly class Findings
     /** A standing ridge this strong shakes more than the frame should, dB of (deg/s)²/Hz. */
     private const STRONG_DB = 0.0;
 
+    private const ORDER = [Finding::WRONG => 0, Finding::MIND => 1, Finding::GOOD => 2];
+
     /** @return list<Finding> */
     public static function of(FlightLog $log, FlightAnalysis $a): array
     {
-        $findings = [...self::incidents($a), ...self::signs($log), ...self::verdicts($a), ...self::steps($a), ...self::ridges($a), ...self::magnets($log, $a), ...self::lags($log, $a), ...self::log($log)];
-        $order = [Finding::WRONG => 0, Finding::MIND => 1, Finding::GOOD => 2];
-        usort($findings, static fn (Finding $p, Finding $q): int => $order[$p->weight] <=> $order[$q->weight]);
+        $findings = [...self::incidents($a), ...self::signs($a), ...self::verdicts($a), ...self::steps($a), ...self::ridges($a), ...self::magnets($log, $a), ...self::lags($log, $a), ...self::log($log)];
+        usort($findings, static fn (Finding $p, Finding $q): int => self::ORDER[$p->weight] <=> self::ORDER[$q->weight]);
+
+        return $findings;
+    }
+
+    /**
+     * @param list<mixed> $findings as plain data
+     *
+     * @return list<mixed> gravest first
+     */
+    public static function sorted(array $findings): array
+    {
+        $rank = static fn (mixed $f): int => self::ORDER[\is_array($f) && \is_string($f['weight'] ?? null) ? $f['weight'] : Finding::GOOD] ?? 3;
+        usort($findings, static fn (mixed $p, mixed $q): int => $rank($p) <=> $rank($q));
 
         return $findings;
     }
@@ -38,31 +50,12 @@ final readonly class Findings
         ), $a->incidents);
     }
 
-    /** @return list<Finding> rotation that runs against its command */
-    private static function signs(FlightLog $log): array
+    /** @return list<Finding> axes that the log counts otherwise than we do */
+    private static function signs(FlightAnalysis $a): array
     {
-        $findings = [];
-        foreach (Traces::AXES as $axis) {
-            $rate = $log->has("rate_measured_{$axis}_dps") ? "rate_measured_{$axis}_dps" : "rate_filtered_{$axis}_dps";
-            if (!$log->has($rate) || !$log->has("setpoint_{$axis}_dps")) {
-                continue;
-            }
-            $factor = max(1, (int) ($log->clock->rateHz / 100));
-            $x = Statistics::means($log->trace("setpoint_{$axis}_dps"), $factor);
-            $y = Statistics::means($log->trace($rate), $factor);
-            $xy = $xx = $yy = 0.0;
-            foreach ($x as $i => $v) {
-                $xy += $v * $y[$i];
-                $xx += $v * $v;
-                $yy += $y[$i] ** 2;
-            }
-            $r = $xx > 0 && $yy > 0 ? $xy / sqrt($xx * $yy) : 0.0;
-            if ($r < -0.5 && sqrt($xx / \count($x)) > 10) {
-                $findings[] = new Finding('sign', Finding::WRONG, ucfirst($axis).' runs against its command: in this log its sign is turned.', round($r, 3), 'correlation', null, 'firm', '51', $axis, null, null, 'Bring the log in again with this axis turned about; nothing is said of its response until then.');
-            }
-        }
-
-        return $findings;
+        return array_values(array_map(static fn (SignCheck $c): Finding => new Finding(
+            'sign', Finding::WRONG, $c->what, round($c->points ?? $c->follows ?? 0.0, 3), null === $c->points ? 'correlation' : 'cosine with the mixer', null, 'firm', '51', $c->axis, null, null, 'Turn it about on the front of the log; until then nothing said of this axis can be relied on.',
+        ), array_filter($a->signs, static fn (SignCheck $c): bool => [] !== $c->turn)));
     }
 
     /** @return list<Finding> */
@@ -84,22 +77,24 @@ final readonly class Findings
     /** @return list<Finding> */
     private static function steps(FlightAnalysis $a): array
     {
-        $findings = [];
-        foreach ($a->axes as $axis => $report) {
-            if (null === $report->step || Belief::NONE === $report->belief->grade) {
-                continue;
-            }
-            $peak = $report->step->numbers['peak'];
-            $verdict = StepVerdict::of($peak);
-            $interval = $report->step->intervals['peak'] ?? null;
-            $findings[] = match ($verdict) {
-                StepVerdict::OVERSHOOTS => new Finding('step', Finding::MIND, \sprintf('%s overshoots a step by %.0f %%.', ucfirst($axis), 100 * ($peak - 1)), round($peak, 3), 'of the command', $interval, $report->belief->grade, '54', $axis, null, "gain.$axis.p", 'See the better P and D that 61 proposes.'),
-                StepVerdict::FALLS_SHORT => new Finding('step', Finding::MIND, \sprintf('%s stays %.0f %% short of a step.', ucfirst($axis), 100 * (1 - $peak)), round($peak, 3), 'of the command', $interval, $report->belief->grade, '54', $axis, null, "gain.$axis.p", 'Raise P by a tenth, and fly it again.'),
-                default => new Finding('step', Finding::GOOD, \sprintf('%s answers a step cleanly, half there in %.1f ms.', ucfirst($axis), $report->step->numbers['delay_ms']), round($peak, 3), 'of the command', $interval, $report->belief->grade, '54', $axis, null, null, ''),
-            };
-        }
+        return array_merge(...array_values(array_map(self::ofStep(...), $a->axes)));
+    }
 
-        return $findings;
+    /** @return list<Finding> one, or none where the axis does not tell */
+    public static function ofStep(AxisReport $report): array
+    {
+        if (null === $report->step || Belief::NONE === $report->belief->grade) {
+            return [];
+        }
+        $axis = $report->axis;
+        $peak = $report->step->numbers['peak'];
+        $interval = $report->step->intervals['peak'] ?? null;
+
+        return [match (StepVerdict::of($peak)) {
+            StepVerdict::OVERSHOOTS => new Finding('step', Finding::MIND, \sprintf('%s overshoots a step by %.0f %%.', ucfirst($axis), 100 * ($peak - 1)), round($peak, 3), 'of the command', $interval, $report->belief->grade, '54', $axis, null, "gain.$axis.p", 'See the better P and D that 61 proposes.'),
+            StepVerdict::FALLS_SHORT => new Finding('step', Finding::MIND, \sprintf('%s stays %.0f %% short of a step.', ucfirst($axis), 100 * (1 - $peak)), round($peak, 3), 'of the command', $interval, $report->belief->grade, '54', $axis, null, "gain.$axis.p", 'Raise P by a tenth, and fly it again.'),
+            default => new Finding('step', Finding::GOOD, \sprintf('%s answers a step cleanly, half there in %.1f ms.', ucfirst($axis), $report->step->numbers['delay_ms']), round($peak, 3), 'of the command', $interval, $report->belief->grade, '54', $axis, null, null, ''),
+        }];
     }
 
     /** @return list<Finding> */
@@ -115,29 +110,30 @@ final readonly class Findings
         return $findings;
     }
 
-    /** @return list<Finding> a pole count that the climbing ridge gives away */
+    /**
+     * A magnet count that the climbing line gives away: in truth it comes once a revolution, so its order of the logged speed is
+     * the count that is set over the true one.
+     *
+     * @return list<Finding>
+     */
     private static function magnets(FlightLog $log, FlightAnalysis $a): array
     {
-        // A craft short of a motor turns the others faster than its throttle says.
-        if ([] === $a->rotorHz || [] !== $a->incidents || !$log->has('throttle_pct')) {
-            return [];
-        }
-        $mean = array_sum($a->rotorHz) / \count($a->rotorHz);
-        $throttle = Statistics::mean($log->trace('throttle_pct'));
         $orders = [];
-        foreach ($a->ridges as $ridge) {
-            if (Ridge::CLIMBING === $ridge->kind && 1 === $ridge->harmonic && $mean > 5 && $ridge->fromPct <= $throttle && $ridge->toPct >= $throttle) {
-                $orders[] = $ridge->hzAt($throttle) / $mean;
+        foreach ($a->orders as $line) {
+            if (abs($line->order - 1) < 0.5) {
+                $orders[$line->axis] ??= $line->order;
             }
         }
-        // One axis may have caught another line; two that agree have not.
-        if (\count($orders) < 2 || max($orders) - min($orders) > 0.04) {
+        // One axis may have caught another line; two that agree have not. A craft short of a motor shakes as it will.
+        if (\count($orders) < 2 || max($orders) - min($orders) > 0.04 || [] !== $a->incidents) {
             return [];
         }
         $order = array_sum($orders) / \count($orders);
-        foreach ([[14, 12], [12, 14]] as [$set, $true]) {
-            if (abs($order - $set / $true) < 0.035) {
-                return [new Finding('magnets', Finding::WRONG, \sprintf('The climbing ridge is at %.2f of the logged rotor speed: the rotor magnets are set to %d, and are %d.', $order, $set, $true), round($order, 3), 'of the rotor speed', null, 'fair', '53', null, null, 'motors.rotor_magnets', "Set $true, and check on sheet 15.")];
+        $known = (int) ($log->setting('motors.rotor_magnets') ?? 0);
+        $pairs = $known > 0 ? array_map(static fn (int $true): array => [$known, $true], range(4, 36, 2)) : [[14, 12], [12, 14]];
+        foreach ($pairs as [$set, $true]) {
+            if ($set !== $true && abs($order - $set / $true) < 0.035 && abs($order - 1) > 0.05) {
+                return [new Finding('magnets', Finding::WRONG, \sprintf('The climbing line comes %.2f times per logged revolution: the rotor magnets are set to %d, and are %d.', $order, $set, $true), round($order, 3), 'per revolution', [round(min($orders), 3), round(max($orders), 3)], $known > 0 ? 'firm' : 'fair', '53', null, null, 'motors.rotor_magnets', "Set $true, and check on sheet 15.")];
             }
         }
 

@@ -14,19 +14,23 @@ use Ortholex\Core\Signal\Statistics;
 final readonly class FlightAnalysis
 {
     /** Raised whenever a result would change for the same log, so that stored results are not mistaken for new ones. */
-    public const VERSION = 4;
+    public const VERSION = 5;
 
     /**
      * @param array<string, AxisReport> $axes
      * @param array<string, AxisPlant>  $plants  where the log has the terms of the command
-     * @param array<string, NoiseMap>   $maps    of the measured rate (the filtered one where that alone was logged), by axis
+     * @param array<string, NoiseMap>   $maps    of the measured rate (the filtered one where that alone was logged), by axis, against throttle
      * @param list<Ridge>               $ridges  of all axes
+     * @param array<string, NoiseMap>   $rpmMaps the same against rotor speed, where it was logged
+     * @param list<OrderLine>           $orders  climbing lines of those, by their order of the rotor speed
+     * @param array<'throttle'|'rpm', list<NotchTrack>> $notches where the notches sat, by what the map is drawn against
+     * @param list<SignCheck>           $signs
      * @param array<string, AxisLag>    $lags
      * @param array<string, Verdict>    $verdicts
      * @param list<Incident>            $incidents
      * @param list<float>               $rotorHz mean speed of each motor in flight, where logged
      */
-    private function __construct(public array $axes, public array $plants, public array $rotorHz, public array $maps, public array $ridges, public array $lags, public array $verdicts, public array $incidents, public Adequacy $adequacy)
+    private function __construct(public array $axes, public array $plants, public array $rotorHz, public array $maps, public array $ridges, public array $rpmMaps, public ?float $fullRpm, public array $orders, public array $notches, public array $signs, public array $lags, public array $verdicts, public array $incidents, public Adequacy $adequacy)
     {
     }
 
@@ -52,9 +56,11 @@ final readonly class FlightAnalysis
             }
         }
 
-        $maps = $lags = $verdicts = [];
+        $maps = $rpmMaps = $lags = $verdicts = [];
         $throttle = self::throttle($log);
-        $ridges = [];
+        $speed = RotorSpeed::of($log);
+        $levels = ([] === $throttle ? [] : ['throttle' => $throttle]) + (null === $speed ? [] : ['rpm' => $speed->levelPct]);
+        $ridges = $orders = [];
         foreach (Traces::AXES as $axis) {
             $rate = $log->has("rate_measured_{$axis}_dps") ? "rate_measured_{$axis}_dps" : "rate_filtered_{$axis}_dps";
             if (!$log->has($rate)) {
@@ -62,9 +68,14 @@ final readonly class FlightAnalysis
                 continue;
             }
             $runs = $log->runs($rate);
-            if ([] !== $throttle) {
-                $maps[$axis] = NoiseMap::of($runs, $throttle, $log->clock->rateHz);
-                $ridges = [...$ridges, ...Ridges::of($maps[$axis], $axis)];
+            foreach (NoiseMap::against($runs, $levels, $log->clock->rateHz) as $against => $map) {
+                if ('throttle' === $against) {
+                    $maps[$axis] = $map;
+                    $ridges = [...$ridges, ...Ridges::of($map, $axis)];
+                } elseif (null !== $speed) {
+                    $rpmMaps[$axis] = $map;
+                    $orders = [...$orders, ...OrderLine::among(Ridges::of($map, $axis), $speed->fullRpm)];
+                }
             }
             $lag = $log->has("setpoint_{$axis}_dps") ? AxisLag::of($log->runs("setpoint_{$axis}_dps"), $runs, $log->clock->rateHz) : null;
             if (null !== $lag) {
@@ -73,7 +84,21 @@ final readonly class FlightAnalysis
             $verdicts[$axis] = self::verdict($log, $axis);
         }
 
-        return new self($axes, $plants, self::rotorHz($log), $maps, $ridges, $lags, $verdicts, Incidents::of($log), Adequacy::of($log));
+        $notches = array_map(static fn (array $level): array => NotchTrack::of($log, $level), $levels);
+
+        return new self($axes, $plants, self::rotorHz($log), $maps, $ridges, $rpmMaps, $speed?->fullRpm, $orders, $notches, SignCheck::of($log), $lags, $verdicts, Incidents::of($log), Adequacy::of($log));
+    }
+
+    /**
+     * One axis' step response and spectra alone, with some of its windows struck out.
+     *
+     * @param list<float> $struck beginnings of windows, s
+     */
+    public static function without(FlightLog $log, string $axis, array $struck): AxisReport
+    {
+        $others = array_diff(Traces::AXES, [$axis]);
+
+        return self::axis($log, $axis, max([0.0, ...array_map(static fn (string $o): float => $log->has("setpoint_{$o}_dps") ? self::rms($log->runs("setpoint_{$o}_dps")) : 0.0, array_values($others))]), $struck);
     }
 
     /** @return list<list<float>> throttle by run, %; where it was not logged, the mean of the outputs stands for it */
@@ -119,7 +144,8 @@ final readonly class FlightAnalysis
         return $hasD || Verdict::OSCILLATION === $verdict->verdict ? $verdict : Verdict::none();
     }
 
-    private static function axis(FlightLog $log, string $axis, float $otherMovement): AxisReport
+    /** @param list<float> $struck */
+    private static function axis(FlightLog $log, string $axis, float $otherMovement, array $struck = []): AxisReport
     {
         $rateHz = $log->clock->rateHz;
         $measuredName = "rate_measured_{$axis}_dps";
@@ -135,8 +161,9 @@ final readonly class FlightAnalysis
             $belief = Belief::none("the log has no setpoint of $axis");
         } else {
             try {
-                $step = StepAnalysis::of($log->runs("setpoint_{$axis}_dps"), $rate, $rateHz);
-                $belief = Belief::in($step, self::feedForward($log, $axis), $otherMovement);
+                $starts = array_map(static fn (Segment $s): float => $s->startS, $log->clock->segments);
+                $step = StepAnalysis::of($log->runs("setpoint_{$axis}_dps"), $rate, $rateHz, $starts, $struck);
+                $belief = Belief::in($step, self::feedForward($log, $axis), $otherMovement, self::dSpread($log, $axis));
             } catch (SignalError $e) {
                 $belief = Belief::none(lcfirst(rtrim($e->getMessage(), '.')));
             }
@@ -227,6 +254,16 @@ final readonly class FlightAnalysis
         $p = self::rms($log->runs("term_p_$axis"));
 
         return $p > 0 ? self::rms($log->runs("term_ff_$axis")) / $p : 0.0;
+    }
+
+    /** Measured; where the log does not tell, as its settings would have it. */
+    private static function dSpread(FlightLog $log, string $axis): ?float
+    {
+        $measured = Steadiness::ofD($log, $axis);
+        $d = (float) ($log->setting("gain.$axis.d") ?? 0);
+        $added = (float) ($log->setting("gain.$axis.added_d") ?? 0);
+
+        return $measured ?? ($d > 0 && $added > 0 ? $added / $d : null);
     }
 
     /** @param list<list<float>> $runs */

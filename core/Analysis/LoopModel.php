@@ -59,6 +59,29 @@ final readonly class LoopModel
         return self::descend($this->p, $omega, $re, $im, $weight, 6, 4);
     }
 
+    /** @return list<float> K, ln ω, ln ζ, τ, Tz, Tp: what known() takes */
+    public function parameters(): array
+    {
+        return array_values($this->p);
+    }
+
+    /**
+     * A loop whose parameters were kept.
+     *
+     * @param array<mixed> $parameters as parameters() gave them
+     *
+     * @throws SignalError when they are not six numbers
+     */
+    public static function known(array $parameters): self
+    {
+        $p = array_map('floatval', array_filter($parameters, 'is_numeric'));
+        if (6 !== \count($p) || 6 !== \count($parameters)) {
+            throw SignalError::of('A loop has six parameters; '.\count($p).' numbers were given.');
+        }
+
+        return new self(array_values($p), 0.0);
+    }
+
     /** @return array{float, float} real and imaginary part at ω rad/s */
     public function response(float $omega): array
     {

@@ -21,14 +21,11 @@ use Random\Randomizer;
 final readonly class StepAnalysis
 {
     private const ANALYSIS_RATE_HZ = 1000.0;
-    private const LEAST_INPUT_DPS = 15.0;
-    private const LEAST_COHERENCE = 0.5;
+    private const WINDOW_S = 2.0;
+    private const LONG_WINDOW_S = 4.0;
 
     /** Share of the moved windows that must follow for any to be believed. */
     private const LEAST_FOLLOWING = 0.25;
-
-    private const ASTRAY = 'rotation does not follow the stick';
-    private const TOP_HZ = 100.0;
 
     /** How far, relative to the fitted loop, the true response may stray from it before the data must speak. */
     private const PRIOR_SPREAD = 0.25;
@@ -43,28 +40,64 @@ final readonly class StepAnalysis
     /**
      * @param list<list<float>> $setpoint gap-free runs, deg/s
      * @param list<list<float>> $rate     the same runs of the rotation, deg/s
+     * @param list<float>       $starts   when each run begins, s; from zero on when empty
+     * @param list<float>       $struck   beginnings of windows that somebody struck out, s
      *
      * @throws SignalError when no window can be used; its message says why
      */
-    public static function of(array $setpoint, array $rate, float $rateHz): StepResult
+    public static function of(array $setpoint, array $rate, float $rateHz, array $starts = [], array $struck = []): StepResult
     {
-        $factor = max(1, (int) floor($rateHz / self::ANALYSIS_RATE_HZ));
+        $factor = self::factor($rateHz);
         $fs = $rateHz / $factor;
         $runs = [];
         foreach ($setpoint as $i => $x) {
-            $runs[] = [Statistics::means($x, $factor), Statistics::means($rate[$i], $factor)];
+            $runs[] = [Statistics::means($x, $factor), Statistics::means($rate[$i], $factor), $starts[$i] ?? 0.0];
         }
-        $windows = self::windows($runs, $fs, 2.0);
+        $windows = StepWindows::cut($runs, $fs, self::WINDOW_S, $struck);
         [$blocks, $estimate] = self::pooled($windows, $fs);
         $settling = $estimate[0]->numbers()['settling_ms'];
         // A loop that rings long needs windows long against its ringing.
         if (null === $settling || $settling > 250) {
-            $windows = self::windows($runs, $fs, 4.0);
+            $windows = StepWindows::cut($runs, $fs, self::LONG_WINDOW_S, $struck);
             [$blocks, $estimate] = self::pooled($windows, $fs);
         }
         [$curve, $model, $band] = $estimate;
 
-        return StepResult::of($curve, self::resampled($blocks, $windows, $fs, $model), \count($windows->used), $windows->rejected, $windows->seconds($fs), $band, self::bySize($windows, $fs, $model));
+        return StepResult::of($curve, self::resampled($blocks, $windows, $fs, $model), $windows, $windows->seconds($fs), $band, self::bySize($windows, $fs, $model), $model);
+    }
+
+    /**
+     * What one window alone says, drawn towards the loop of the whole flight where the stick moved nothing in it.
+     *
+     * @param list<float> $setpoint of the window, at the log's rate, deg/s
+     * @param list<float> $rate     of the same time
+     * @param float       $bandHz   top of the band that the flight excites
+     *
+     * @throws SignalError when it is too short
+     */
+    public static function window(array $setpoint, array $rate, float $rateHz, LoopModel $loop, float $bandHz): StepFrame
+    {
+        $factor = self::factor($rateHz);
+        $fs = $rateHz / $factor;
+        $x = Statistics::means($setpoint, $factor);
+        $y = Statistics::means($rate, $factor);
+        $n = 2 ** (int) floor(log(max(1, \count($x)), 2));
+        if ($n < 256) {
+            throw SignalError::of(\sprintf('A window of %d samples is too short for a step response.', \count($x)));
+        }
+        $x = \array_slice($x, 0, $n);
+        $y = \array_slice($y, 0, $n);
+        $spectra = StepWindows::spectra(Fft::ofSize($n), $x, $y, StepWindows::bins($n, $fs));
+        [$curve, , , $trust] = self::estimate($spectra + ['weight' => 1.0], $n, $fs, $loop, false);
+        $most = max(1, min(\count($trust), (int) round($bandHz * $n / $fs)));
+
+        return new StepFrame($fs, $x, $y, $curve, array_sum(\array_slice($trust, 0, $most)) / $most);
+    }
+
+    /** Samples that are averaged into one, so that the rate is about that of the analysis. */
+    private static function factor(float $rateHz): int
+    {
+        return max(1, (int) floor($rateHz / self::ANALYSIS_RATE_HZ));
     }
 
     /**
@@ -81,105 +114,22 @@ final readonly class StepAnalysis
         }
         $out = [];
         foreach ($groups as $name => $group) {
-            $numbers = \count($group) < self::LEAST_OF_SIZE ? null : self::estimate(self::sums($group), $windows, $fs, $model)[0]->numbers();
+            $numbers = \count($group) < self::LEAST_OF_SIZE ? null : self::estimate(self::sums($group), $windows->size, $fs, $model)[0]->numbers();
             $out[$name] = ['windows' => \count($group), 'peak' => $numbers['peak'] ?? null, 'delay_ms' => $numbers['delay_ms'] ?? null, 'upto_dps' => $top * ['small' => 1, 'medium' => 2, 'large' => 3][$name] / 3];
         }
 
         return $out;
     }
 
-    /** @param list<array{list<float>, list<float>}> $runs */
-    private static function windows(array $runs, float $fs, float $lengthS): StepWindows
-    {
-        $n = Fft::sizeFor((int) ceil($lengthS * $fs * 0.8));
-        $hop = intdiv($n, 4);
-        $fft = Fft::ofSize($n);
-        $taper = [];
-        for ($i = 0; $i < $n; ++$i) {
-            $taper[] = 0.5 - 0.5 * cos(2 * \M_PI * $i / $n);
-        }
-        $bins = min(intdiv($n, 2), (int) floor(self::TOP_HZ * $n / $fs));
-        $used = $sizes = [];
-        $rejected = ['too short for a window' => 0, 'too little movement' => 0, self::ASTRAY => 0];
-        foreach ($runs as [$x, $y]) {
-            if (\count($x) < $n) {
-                ++$rejected['too short for a window'];
-                continue;
-            }
-            for ($at = 0, $last = \count($x) - $n; $at <= $last; $at += $hop) {
-                $a = \array_slice($x, $at, $n);
-                $b = \array_slice($y, $at, $n);
-                $square = $size = 0.0;
-                foreach ($a as $v) {
-                    $square += $v * $v;
-                    if (abs($v) > $size) {
-                        $size = abs($v);
-                    }
-                }
-                if (sqrt($square / $n) < self::LEAST_INPUT_DPS) {
-                    ++$rejected['too little movement'];
-                    continue;
-                }
-                foreach ($taper as $i => $w) {
-                    $a[$i] *= $w;
-                    $b[$i] *= $w;
-                }
-                [$xr, $xi, $yr, $yi] = $fft->twoReal($a, $b);
-                $xx = $yy = $cr = $ci = [];
-                for ($k = 0; $k <= $bins; ++$k) {
-                    $xx[] = $xr[$k] * $xr[$k] + $xi[$k] * $xi[$k];
-                    $yy[] = $yr[$k] * $yr[$k] + $yi[$k] * $yi[$k];
-                    $cr[] = $xr[$k] * $yr[$k] + $xi[$k] * $yi[$k];
-                    $ci[] = $xr[$k] * $yi[$k] - $xi[$k] * $yr[$k];
-                }
-                $coherence = self::coherence($xx, $yy, $cr, $ci);
-                if ($coherence < self::LEAST_COHERENCE) {
-                    ++$rejected[self::ASTRAY];
-                    continue;
-                }
-                $used[] = ['xx' => $xx, 'yy' => $yy, 'cr' => $cr, 'ci' => $ci, 'weight' => $coherence];
-                $sizes[] = $size;
-            }
-        }
-
-        return new StepWindows($n, $hop, $used, $rejected, $sizes);
-    }
-
     /**
-     * Coherence within one window, smoothed over neighbouring bins, averaged where the input has its power.
-     *
-     * @param list<float> $xx
-     * @param list<float> $yy
-     * @param list<float> $cr
-     * @param list<float> $ci
-     */
-    private static function coherence(array $xx, array $yy, array $cr, array $ci): float
-    {
-        $sum = $weight = 0.0;
-        for ($k = 0, $n = \count($xx) - 4; $k < $n; $k += 2) {
-            $a = $b = $c = $d = 0.0;
-            for ($j = $k; $j < $k + 4; ++$j) {
-                $a += $xx[$j];
-                $b += $yy[$j];
-                $c += $cr[$j];
-                $d += $ci[$j];
-            }
-            $sum += $b > 0 && $a > 0 ? ($c * $c + $d * $d) / $b : 0.0;
-            $weight += $a;
-        }
-
-        return $weight > 0 ? $sum / $weight : 0.0;
-    }
-
-    /**
-     * @return array{list<array{xx: list<float>, yy: list<float>, cr: list<float>, ci: list<float>, weight: float}>, array{StepCurve, LoopModel, float}} spectra summed by block, and the estimate from all of them
+     * @return array{list<array{xx: list<float>, yy: list<float>, cr: list<float>, ci: list<float>, weight: float}>, array{StepCurve, LoopModel, float, list<float>}} spectra summed by block, and the estimate from all of them
      *
      * @throws SignalError when no window can be used
      */
     private static function pooled(StepWindows $windows, float $fs): array
     {
         // Two signals that have nothing to do with each other still seem to follow in a window here and there.
-        $astray = $windows->rejected[self::ASTRAY] ?? 0;
+        $astray = $windows->rejected[StepWindows::ASTRAY] ?? 0;
         if (\count($windows->used) < self::LEAST_FOLLOWING * (\count($windows->used) + $astray) || [] === $windows->used) {
             $why = [];
             foreach ($windows->rejected as $reason => $count) {
@@ -194,7 +144,7 @@ final readonly class StepAnalysis
             $blocks[] = self::sums($chunk);
         }
 
-        return [$blocks, self::estimate(self::added($blocks, array_keys($blocks)), $windows, $fs, null)];
+        return [$blocks, self::estimate(self::added($blocks, array_keys($blocks)), $windows->size, $fs, null)];
     }
 
     /**
@@ -212,7 +162,7 @@ final readonly class StepAnalysis
             for ($i = 0; $i < $count; ++$i) {
                 $pick[] = $dice->getInt(0, $count - 1);
             }
-            $curves[] = self::estimate(self::added($blocks, $pick), $windows, $fs, $model)[0];
+            $curves[] = self::estimate(self::added($blocks, $pick), $windows->size, $fs, $model)[0];
         }
 
         return $curves;
@@ -221,11 +171,13 @@ final readonly class StepAnalysis
     /**
      * @param array{xx: list<float>, yy: list<float>, cr: list<float>, ci: list<float>, weight: float} $sum
      *
-     * @return array{StepCurve, LoopModel, float} the curve, the loop behind it, and the top of the band the stick excites, Hz
+     * @param int  $n     size of the transform
+     * @param bool $refit whether the loop near it is fitted anew to these spectra
+     *
+     * @return array{StepCurve, LoopModel, float, list<float>} the curve, the loop behind it, the top of the band the stick excites, Hz, and how far each bin is believed, 0 to 1
      */
-    private static function estimate(array $sum, StepWindows $windows, float $fs, ?LoopModel $near): array
+    private static function estimate(array $sum, int $n, float $fs, ?LoopModel $near, bool $refit = true): array
     {
-        $n = $windows->size;
         $bins = \count($sum['xx']);
         // Three quarters overlap of Hann windows leaves about half the windows independent (Welch 1967).
         $independent = max(1.0, $sum['weight'] * 0.52);
@@ -250,6 +202,8 @@ final readonly class StepAnalysis
         $noise = self::smoothed($inverseVariance);
         if (null === $near) {
             $model = LoopModel::fit($omega, $re, $im, $noise);
+        } elseif (!$refit) {
+            $model = $near;
         } else {
             // Every third point is plenty to follow a resample.
             $model = $near->refit(self::everyThird($omega), self::everyThird($re), self::everyThird($im), self::everyThird($noise));
@@ -257,12 +211,14 @@ final readonly class StepAnalysis
         $half = intdiv($n, 2);
         $fullRe = [1.0];
         $fullIm = [0.0];
+        $believed = [];
         for ($k = 1; $k <= $half; ++$k) {
             $w = 2 * \M_PI * $k * $fs / $n;
             [$mr, $mi] = $model->response($w);
             if ($k < $bins) {
                 $prior = 1.0 / (self::PRIOR_SPREAD ** 2 * ($mr * $mr + $mi * $mi) + 1e-6);
                 $trust = $noise[$k - 1] / ($noise[$k - 1] + $prior);
+                $believed[] = $trust;
                 $mr += $trust * ($re[$k - 1] - $mr);
                 $mi += $trust * ($im[$k - 1] - $mi);
             }
@@ -271,7 +227,7 @@ final readonly class StepAnalysis
         }
         $fullRe[0] = $fullRe[1];
 
-        return [StepCurve::fromResponse($fullRe, $fullIm, $fs, self::SHOWN_S), $model, $band];
+        return [StepCurve::fromResponse($fullRe, $fullIm, $fs, self::SHOWN_S), $model, $band, $believed];
     }
 
     /**

@@ -70,7 +70,28 @@ final readonly class StepCurve
         return null;
     }
 
-    /** @return array{delay_ms: ?float, rise_ms: ?float, peak: float, peak_ms: float, settling_ms: ?float, steady: float} */
+    /**
+     * Integral of the absolute error against the steady value (Graham and Lathrop 1953), s: a pure delay has its own length,
+     * a first-order lag its time constant; overshoot and ringing add to it. Taken to twice the settling time, as what
+     * follows is noise.
+     */
+    private function error(?float $settlingS): float
+    {
+        $steady = $this->steady();
+        if (abs($steady) < 1e-6) {
+            return 0.0;
+        }
+        $last = null === $settlingS ? \count($this->values) : min(\count($this->values), (int) ceil(2 * $settlingS / $this->stepS) + 1);
+        $sum = 0.0;
+        for ($i = 0; $i < $last; ++$i) {
+            // Trapezoid: the first sample stands for half a step.
+            $sum += (0 === $i ? 0.5 : 1.0) * abs(1 - $this->values[$i] / $steady);
+        }
+
+        return $sum * $this->stepS;
+    }
+
+    /** @return array{delay_ms: ?float, rise_ms: ?float, peak: float, peak_ms: float, settling_ms: ?float, steady: float, error_ms: float} */
     public function numbers(): array
     {
         $steady = $this->steady();
@@ -110,6 +131,7 @@ final readonly class StepCurve
             'peak_ms' => $at * $this->stepS * 1e3,
             'settling_ms' => $settled,
             'steady' => $steady,
+            'error_ms' => $this->error(null === $settled ? null : $settled / 1e3) * 1e3,
         ];
     }
 }

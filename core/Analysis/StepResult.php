@@ -10,12 +10,15 @@ use Ortholex\Core\Signal\Statistics;
 final readonly class StepResult
 {
     /**
-     * @param array{delay_ms: ?float, rise_ms: ?float, peak: float, peak_ms: float, settling_ms: ?float, steady: float} $numbers
+     * @param array{delay_ms: ?float, rise_ms: ?float, peak: float, peak_ms: float, settling_ms: ?float, steady: float, error_ms: float} $numbers
      * @param array<string, array{float, float}>                                                                         $intervals 5 % and 95 % per number
      * @param list<float>                                                                                                $low       band, 5 %
      * @param list<float>                                                                                                $high      band, 95 %
      * @param array<string, int>                                                                                         $rejected
      * @param array<string, array{windows: int, peak: float|null, delay_ms: float|null, upto_dps: float}>                $bySize    small, medium, large
+     * @param list<array{at_s: float, size_dps: float, why: string}>                                                    $windows   all that were looked at, in order of time
+     * @param float                                                                                                      $windowS   length of each
+     * @param LoopModel                                                                                                  $loop      towards which the curve is drawn
      */
     private function __construct(
         public StepCurve $curve,
@@ -28,15 +31,17 @@ final readonly class StepResult
         public float $seconds,
         public float $bandHz,
         public array $bySize,
+        public array $windows,
+        public float $windowS,
+        public LoopModel $loop,
     ) {
     }
 
     /**
-     * @param list<StepCurve>    $resampled bootstrap curves, may be empty
-     * @param array<string, int> $rejected
+     * @param list<StepCurve> $resampled bootstrap curves, may be empty
      * @param array<string, array{windows: int, peak: float|null, delay_ms: float|null, upto_dps: float}> $bySize
      */
-    public static function of(StepCurve $curve, array $resampled, int $used, array $rejected, float $seconds, float $bandHz, array $bySize = []): self
+    public static function of(StepCurve $curve, array $resampled, StepWindows $windows, float $seconds, float $bandHz, array $bySize, LoopModel $loop): self
     {
         $numbers = $curve->numbers();
         $intervals = [];
@@ -65,7 +70,7 @@ final readonly class StepResult
             }
         }
 
-        return new self($curve, $numbers, $intervals, $low, $high, $used, $rejected, $seconds, $bandHz, $bySize);
+        return new self($curve, $numbers, $intervals, $low, $high, \count($windows->used), $windows->rejected, $seconds, $bandHz, $bySize, $windows->all, $windows->size * $curve->stepS, $loop);
     }
 
     /** Whether small, medium and large moves agree, as a linear craft's would; null when fewer than two can be told. */

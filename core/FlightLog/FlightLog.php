@@ -58,6 +58,12 @@ final readonly class FlightLog
         return $runs;
     }
 
+    /** A setting as the log's head gives it, or null. The head is YAML, one setting a line. */
+    public function setting(string $name): ?string
+    {
+        return 1 === preg_match('~^'.preg_quote($name, '~').':[ \t]*["\']?([^"\'\r\n#]*)~m', $this->settings, $m) ? trim($m[1]) : null;
+    }
+
     /** @throws LogError when it was not logged */
     public function column(string $name): Column
     {
