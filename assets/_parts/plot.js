@@ -108,5 +108,5 @@ export function save(href, name) {
 }
 
 export const reader = () => { const el = document.getElementById('reading'); return (text) => { if (el) el.textContent = text; }; };
-export const picked = () => [...document.querySelectorAll('.axis-pick input:checked')].map((i) => i.value);
+export const picked = () => [...document.querySelectorAll('.axis-pick input[name="axis"]:checked')].map((i) => i.value);
 export const onPick = (act) => document.querySelector('.axis-pick')?.addEventListener('change', act);

@@ -1,4 +1,5 @@
 // Sheet 12: the flash drawn page by page, files from disk, and the write.
+import { sized } from '../_parts/canvas.js';
 import { at, post, say, upload } from '../shell/http.js';
 import { refresh } from '../shell/live.js';
 import { ink } from '../_parts/ink.js';
@@ -59,11 +60,7 @@ function drawMap(map, share, phase) {
   const count = Number(map.dataset.count);
   const width = map.clientWidth;
   const height = canvas.clientHeight || 150;
-  const ratio = devicePixelRatio || 1;
-  canvas.width = width * ratio;
-  canvas.height = height * ratio;
-  const g = canvas.getContext('2d');
-  g.scale(ratio, ratio);
+  const g = sized(canvas, width, height);
   const columns = Math.ceil(Math.sqrt((pages * width) / height));
   const rows = Math.ceil(pages / columns);
   const w = width / columns;

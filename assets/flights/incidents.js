@@ -1,4 +1,5 @@
 // Sheet 55: asked and flown rotation, and all outputs, around the onset; the motor that stopped pushing drawn heavy.
+import { sized } from '../_parts/canvas.js';
 import { ink } from '../_parts/ink.js';
 
 export async function startIncidents() {
@@ -18,14 +19,9 @@ export async function startIncidents() {
   const data = new Map(head.traces.map((t, i) => [t, new Float32Array(bytes, 4 + length + 4 * i * head.count * step, head.count * step)]));
   const canvas = box.querySelector('canvas');
   const draw = () => {
-    const ratio = devicePixelRatio || 1;
     const w = box.clientWidth;
     const h = box.clientHeight;
-    canvas.width = w * ratio;
-    canvas.height = h * ratio;
-    const g = canvas.getContext('2d');
-    g.scale(ratio, ratio);
-    g.font = '11px "IBM Plex Mono", monospace';
+    const g = sized(canvas, w, h);
     const left = 54;
     const right = 118;
     const each = (h - 22) / rows.length;

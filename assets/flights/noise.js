@@ -1,24 +1,56 @@
-// Sheet 53: power spectral density, measured behind filtered.
+// Sheet 53: noise maps, and the power spectral density of measured behind filtered.
 import { getJson } from '../shell/http.js';
 import { ink } from '../_parts/ink.js';
-import { drawMap } from './map.js';
-import { exports, line, onPick, picked, plot, reader } from '../_parts/plot.js';
+import { NoiseMaps } from './map.js';
+import { csvOf, exports, line, onPick, picked, pictureOf, plot, reader, save } from '../_parts/plot.js';
+
+const DASHES = [[2, 4], [9, 3, 2, 3]];
 
 export async function startNoise() {
   const box = document.getElementById('noise-plot');
   if (!box) return;
-  const [log, beside] = await Promise.all([getJson(box.dataset.url), box.dataset.beside ? getJson(box.dataset.beside) : null]);
+  const besides = JSON.parse(box.dataset.besides);
+  const [log, ...rest] = await Promise.all([getJson(box.dataset.url), ...besides.map((b) => getJson(b.url)), ...besides.map((b) => getJson(b.less))]);
+  const others = besides.map((b, i) => ({ name: b.name, ...rest[i], less: rest[besides.length + i] }));
   const read = reader();
   const canvas = document.getElementById('noise-map');
+  const none = document.getElementById('no-map');
+  const notches = document.getElementById('show-notches');
+  const maps = new NoiseMaps(canvas, read);
+  const view = () => document.querySelector('[name="view"]:checked').value;
+
+  const panels = (kind, axis) => {
+    const rpm = kind === 'rpm_map';
+    const one = (name, of) => ({
+      title: name, map: of.charts[kind][axis], fullRpm: rpm ? of.charts.full_rpm : null,
+      ridges: rpm ? orders(of, axis) : ridges(of, axis),
+      notches: notches.checked ? (of.charts.notches[rpm ? 'rpm' : 'throttle'] ?? []).map((n) => ({ ...n, words: n.kind === 'rotor speed' ? 'rotor speed' : n.kind === 'motor notch' ? `motor notch ×${n.number}` : `tracking notch ${n.number}` })) : [],
+    });
+    const list = [[box.dataset.name, log], ...others.map((o) => [o.name, o])].filter(([, of]) => of.charts[kind]?.[axis]).map(([name, of]) => one(name, of));
+    if (!log.charts[kind]?.[axis]) return [];
+    for (const o of others) if (o.less[kind]?.[axis]) list.push({ title: `${box.dataset.name} less ${o.name}: − quieter, + louder`, short: `less ${o.name}`, map: o.less[kind][axis], fullRpm: rpm ? log.charts.full_rpm : null, less: true });
+    return list;
+  };
+
   const draw = () => {
     const axis = picked()[0];
-    const showMap = document.querySelector('[name="view"]:checked').value === 'map' && log.charts.map?.[axis];
-    canvas.hidden = !showMap;
-    box.hidden = Boolean(showMap);
-    document.querySelector('.exports').hidden = Boolean(showMap);
-    if (showMap) { drawMap(canvas, log.charts.map[axis], log.report.noise.ridges, axis, read); return; }
+    const kind = view();
+    const isMap = kind !== 'spectrum';
+    const shown = isMap ? panels(kind, axis) : [];
+    canvas.hidden = !isMap || !shown.length;
+    none.hidden = !isMap || shown.length > 0;
+    box.hidden = isMap;
+    if (isMap && !shown.length) { none.textContent = kind === 'rpm_map' ? 'No rotor speed in this log. Switch rpm feedback on, on sheet 15, and fly again.' : `No throttle and rate of ${axis} in this log, so there is no map to draw.`; return; }
+    if (isMap) {
+      maps.show(shown, kind + axis);
+      for (const b of document.querySelectorAll('[data-export]')) b.onclick = () => (b.dataset.export === 'png' ? save(pictureOf([canvas]), `${box.dataset.name}-${axis}-map.png`) : save(csvOf(maps.numbers()), `${box.dataset.name}-${axis}-map.csv`));
+      return;
+    }
+    spectrum(axis);
+  };
+
+  const spectrum = (axis) => {
     const s = log.charts.spectrum[axis];
-    const o = beside?.charts.spectrum[axis];
     const bins = Math.max(s.measured_db.length, s.filtered_db.length);
     const x = Array.from({ length: bins }, (_, i) => i * s.step_hz);
     // Another log may have another rate: its bins are put on this one's by their frequency.
@@ -26,44 +58,72 @@ export async function startNoise() {
     const series = [line('measured', '--measured'), line('filtered', `--${axis}`, { width: 2 })];
     const data = [x, s.measured_db.length ? s.measured_db : x.map(() => null), s.filtered_db.length ? s.filtered_db : x.map(() => null)];
     const names = ['measured', 'filtered'];
-    if (o) {
-      series.push(line('measured beside', '--measured', { dash: [2, 4] }), line('filtered beside', `--${axis}`, { dash: [2, 4] }));
-      data.push(on(o.measured_db, o.step_hz), on(o.filtered_db, o.step_hz));
-      names.push('', `in ${box.dataset.besideName}`);
-    }
-    const peaks = log.report.spectrum[axis].measured?.peaks ?? [];
-    const marks = (u) => {
-      const g = u.ctx;
-      const r = devicePixelRatio || 1;
-      g.save();
-      g.font = `${11 * r}px "IBM Plex Mono", monospace`;
-      g.fillStyle = ink('--ink');
-      g.strokeStyle = ink('--ink');
-      g.textAlign = 'center';
-      const taken = [];
-      for (const p of peaks.slice(0, 5)) {
-        if (p.hz < u.scales.x.min || p.hz > u.scales.x.max) continue;
-        const px = u.valToPos(p.hz, 'x', true);
-        if (taken.some((t) => Math.abs(t - px) < 56 * r)) continue;
-        taken.push(px);
-        const py = u.valToPos(p.db, 'y', true);
-        g.beginPath(); g.moveTo(px, py - 3 * r); g.lineTo(px, py - 12 * r); g.stroke();
-        g.fillText(`${p.hz.toFixed(0)} Hz`, px, Math.max(u.bbox.top + 10 * r, py - 16 * r));
-      }
-      g.restore();
-    };
+    others.forEach((o, i) => {
+      const there = o.charts.spectrum[axis];
+      series.push(line(`measured ${o.name}`, '--measured', { dash: DASHES[i] }), line(`filtered ${o.name}`, `--${axis}`, { dash: DASHES[i] }));
+      data.push(on(there.measured_db, there.step_hz), on(there.filtered_db, there.step_hz));
+      names.push('', `in ${o.name}`);
+    });
     plot(box, {
       series, data, x: 'frequency, Hz', y: 'power density, dB of (deg/s)²/Hz', names, right: 86,
       range: (u, lo, hi) => [Math.max(-70, Math.floor(lo / 10) * 10), Math.ceil((hi + 6) / 10) * 10],
-      hooks: { draw: [marks] },
+      hooks: { drawClear: notches.checked ? [satAt(log.charts.notches.throttle ?? [])] : [], draw: [peaksOf(log.report.spectrum[axis].measured?.peaks ?? [])] },
       reading: (i) => read(i == null ? '' : `${x[i].toFixed(1)} Hz  measured ${fmt(data[1][i])}  filtered ${fmt(data[2][i])} dB`),
     });
     exports(box, `${box.dataset.name}-${axis}-spectrum`, () => ['hz', ...series.map((q) => q.label.replaceAll(' ', '_') + '_db')]);
   };
-  const fmt = (v) => (v == null ? '–' : v.toFixed(1));
   draw();
   onPick(draw);
   for (const radio of document.querySelectorAll('[name="view"]')) radio.addEventListener('change', draw);
+  notches.addEventListener('change', draw);
   new ResizeObserver(() => { if (!canvas.hidden) draw(); }).observe(canvas.parentElement);
   document.addEventListener('theme', draw);
+}
+
+const fmt = (v) => (v == null ? '–' : v.toFixed(1));
+const ridges = (of, axis) => of.report.noise.ridges.filter((r) => r.axis === axis).map((r) => ({ ...r, words: r.kind === 'standing' ? `${r.hz.toFixed(0)} Hz standing` : r.kind === 'climbing' ? `climbing${r.harmonic ? ` ×${r.harmonic}` : ''}` : `${r.hz.toFixed(0)} Hz, cannot tell` }));
+const orders = (of, axis) => of.report.noise.orders.filter((o) => o.axis === axis).map((o) => ({ kind: 'climbing', from_pct: (100 * o.from_rpm) / of.charts.full_rpm, to_pct: (100 * o.to_rpm) / of.charts.full_rpm, hz_at_zero: 0, hz_per_pct: (o.order * of.charts.full_rpm) / 6000, words: `${o.order.toFixed(2)} a turn` }));
+
+// Behind the spectrum, where each notch sat over the flight.
+function satAt(tracks) {
+  return (u) => {
+    const g = u.ctx;
+    const r = devicePixelRatio || 1;
+    g.save();
+    g.font = `${11 * r}px "IBM Plex Sans Condensed", sans-serif`;
+    tracks.forEach((t, i) => {
+      const all = Object.values(t.hz);
+      const from = Math.max(u.bbox.left, u.valToPos(Math.min(...all.map((h) => h[0])), 'x', true));
+      const to = Math.min(u.bbox.left + u.bbox.width, u.valToPos(Math.max(...all.map((h) => h[2])), 'x', true));
+      if (to <= from) return;
+      g.fillStyle = ink('--fill');
+      g.fillRect(from, u.bbox.top, to - from, u.bbox.height);
+      g.fillStyle = ink('--ink-soft');
+      g.fillText(t.kind === 'rotor speed' ? 'rotor speed' : `${t.kind} ${t.kind === 'motor notch' ? '×' : ''}${t.number}`, from + 4 * r, u.bbox.top + u.bbox.height - (6 + 13 * i) * r);
+    });
+    g.restore();
+  };
+}
+
+function peaksOf(peaks) {
+  return (u) => {
+    const g = u.ctx;
+    const r = devicePixelRatio || 1;
+    g.save();
+    g.font = `${11 * r}px "IBM Plex Mono", monospace`;
+    g.fillStyle = ink('--ink');
+    g.strokeStyle = ink('--ink');
+    g.textAlign = 'center';
+    const taken = [];
+    for (const p of peaks.slice(0, 5)) {
+      if (p.hz < u.scales.x.min || p.hz > u.scales.x.max) continue;
+      const px = u.valToPos(p.hz, 'x', true);
+      if (taken.some((t) => Math.abs(t - px) < 56 * r)) continue;
+      taken.push(px);
+      const py = u.valToPos(p.db, 'y', true);
+      g.beginPath(); g.moveTo(px, py - 3 * r); g.lineTo(px, py - 12 * r); g.stroke();
+      g.fillText(`${p.hz.toFixed(0)} Hz`, px, Math.max(u.bbox.top + 10 * r, py - 16 * r));
+    }
+    g.restore();
+  };
 }

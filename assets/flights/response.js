@@ -1,19 +1,29 @@
-// Sheet 54: step responses of all axes in one drawing, two logs laid over each other.
+// Sheet 54: step responses in one drawing, several logs laid over each other.
 import { getJson } from '../shell/http.js';
 import { ink } from '../_parts/ink.js';
 import { exports, line, onPick, picked, plot, reader } from '../_parts/plot.js';
+import { startFrames } from './frames.js';
+
+const DASHES = [[2, 4], [9, 3, 2, 3], [6, 6], [1.5, 2.5], [12, 4]];
+const SHOWN_MS = 300;
 
 export async function startResponse() {
   const box = document.getElementById('response-plot');
   if (!box) return;
-  const [log, beside] = await Promise.all([getJson(box.dataset.url), box.dataset.beside ? getJson(box.dataset.beside) : null]);
+  const besides = JSON.parse(box.dataset.besides);
+  const [log, ...others] = await Promise.all([getJson(box.dataset.url), ...besides.map((b) => getJson(b.url))]);
   const read = reader();
+  const frames = startFrames(log, read);
   const draw = () => {
+    const windowed = document.querySelector('[name="view"]:checked')?.value === 'frames';
+    box.hidden = windowed;
+    document.querySelector('.step-numbers').hidden = windowed;
+    frames?.show(windowed, picked()[0]);
+    if (windowed) return;
     const axes = picked();
-    const any = axes.map((a) => log.charts.step[a] ?? beside?.charts.step[a]).find(Boolean);
+    const any = axes.map((a) => [log, ...others].map((l) => l.charts.step[a]).find(Boolean)).find(Boolean);
     if (!any) { box.textContent = axes.length ? 'This log does not tell how these axes respond; the column at the right says why.' : 'Choose an axis.'; return; }
-    const last = 300;
-    const x = any.values.slice(0, Math.round(last / any.step_ms) + 1).map((_, i) => i * any.step_ms);
+    const x = any.values.slice(0, Math.round(SHOWN_MS / any.step_ms) + 1).map((_, i) => i * any.step_ms);
     const series = [line('asked', '--ink-soft', { dash: [6, 4], width: 1 })];
     const data = [x, x.map(() => 1)];
     const names = ['asked'];
@@ -21,7 +31,6 @@ export async function startResponse() {
     const on = (s, values) => x.map((ms) => values[Math.round(ms / s.step_ms)] ?? null);
     for (const a of axes) {
       const s = log.charts.step[a];
-      const o = beside?.charts.step[a];
       if (s) {
         if (s.low.length) {
           series.push(line(`${a} low`, `--${a}`, { width: 0 }), line(`${a} high`, `--${a}`, { width: 0 }));
@@ -31,17 +40,30 @@ export async function startResponse() {
         }
         series.push(line(a, `--${a}`, { width: 2.2 }));
         data.push(on(s, s.values));
-        names.push(beside ? `${a} ${box.dataset.name}` : a);
+        names.push(others.length ? `${a} ${box.dataset.name}` : a);
       }
-      if (o) { series.push(line(`${a} beside`, `--${a}`, { dash: [2, 4], width: 1.6 })); data.push(on(o, o.values)); names.push(`${a} ${box.dataset.besideName}, dotted`); }
+      others.forEach((other, i) => {
+        const o = other.charts.step[a];
+        if (!o) return;
+        series.push(line(`${a} ${besides[i].name}`, `--${a}`, { dash: DASHES[i], width: 1.6 }));
+        data.push(on(o, o.values));
+        names.push(`${a} ${besides[i].name}`);
+      });
     }
     plot(box, {
-      series, data, bands, names, x: 'ms after the stick', y: 'rotation, share of what was asked', right: beside ? 138 : 62,
+      series, data, bands, names, x: 'ms after the stick', y: 'rotation, share of what was asked', right: others.length ? 96 : 62,
       range: (u, lo, hi) => [Math.min(-0.1, Math.floor(lo * 5) / 5), Math.max(1.4, Math.ceil(hi * 5 + 0.2) / 5)],
       reading: (i) => read(i == null ? '' : `${x[i].toFixed(0)} ms  ${series.map((s, k) => (names[k] && k ? `${names[k]} ${data[k + 1][i]?.toFixed(2) ?? '–'}` : '')).filter(Boolean).join('  ')}`),
     });
     exports(box, `${box.dataset.name}-step`, () => ['ms', ...series.map((q) => q.label.replaceAll(' ', '_'))]);
   };
+  // After striking a window out the page comes back to where it was.
+  const back = sessionStorage.getItem('frames shown');
+  sessionStorage.removeItem('frames shown');
+  if (back && frames) {
+    document.querySelector('[name="view"][value="frames"]').checked = true;
+    for (const i of document.querySelectorAll('.axis-pick input[name="axis"]')) i.checked = i.value === back;
+  }
   draw();
   onPick(draw);
   document.addEventListener('theme', draw);

@@ -1,10 +1,16 @@
-// Sheet 52: rows of traces on one time base, fed from the pyramid. Only drawing and moving about.
+// Sheet 52: rows of traces on one time base, fed from the pyramid; a second log can be locked to the first. Only
+// drawing and moving about.
+import { nice, sized } from '../_parts/canvas.js';
 import { ink } from '../_parts/ink.js';
 import { csvOf, pictureOf, save } from '../_parts/plot.js';
-import { post } from '../shell/http.js';
+import { getJson, post, say } from '../shell/http.js';
 
 const AXES = ['roll', 'pitch', 'yaw'];
 const GAP = 8;
+const LEFT = 58;
+const RIGHT = 104;
+const BOTTOM = 22;
+const MOST_ROWS = 10;
 
 export function startTraces() {
   const box = document.getElementById('traces');
@@ -12,33 +18,87 @@ export function startTraces() {
   new TraceView(box).start();
 }
 
+// One log: its clock through the gaps, and what of it was fetched.
+class Flight {
+  constructor(data) {
+    Object.assign(this, data);
+    this.shift = 0;
+    this.cache = null;
+    this.wanted = 0;
+  }
+
+  has(name) { return this.traces.includes(name); }
+
+  // Seconds at a sample, through the gaps.
+  timeAt(sample) {
+    let seg = this.segments[0];
+    for (const s of this.segments) if (sample >= s.first) seg = s;
+    return seg.start_s + (sample - seg.first) / this.rate + this.shift;
+  }
+
+  sampleAt(seconds, clamp = true) {
+    let seg = this.segments[0];
+    for (const s of this.segments) if (seconds - this.shift >= s.start_s) seg = s;
+    const sample = seg.first + (seconds - this.shift - seg.start_s) * this.rate;
+    return clamp ? Math.max(0, Math.min(this.samples - 1, sample)) : sample;
+  }
+
+  segmentOf(sample) { let n = 0; this.segments.forEach((s, i) => { if (sample >= s.first) n = i; }); return n; }
+
+  valueAt(name, sample) {
+    const c = this.cache;
+    const d = c?.data[name];
+    if (!d || sample < 0 || sample >= this.samples) return null;
+    const i = Math.max(0, Math.min(c.count - 1, Math.round(sample / c.size) - c.first));
+    return c.pairs ? (d[2 * i] + d[2 * i + 1]) / 2 : d[i];
+  }
+
+  async fetch(traces, from, to) {
+    const mine = ++this.wanted;
+    const wanted = traces.filter((t) => this.has(t));
+    if (!wanted.length) return false;
+    const response = await fetch(`${this.url}?traces=${wanted.join(',')}&from=${Math.max(0, Math.floor(from))}&to=${Math.min(this.samples, Math.max(1, Math.ceil(to)))}`);
+    if (!response.ok || mine !== this.wanted) return false;
+    const bytes = await response.arrayBuffer();
+    const head = new DataView(bytes).getUint32(0, true);
+    const about = JSON.parse(new TextDecoder().decode(new Uint8Array(bytes, 4, head)));
+    const per = about.count * (about.pairs ? 2 : 1);
+    about.data = Object.fromEntries(about.traces.map((n, i) => [n, new Float32Array(bytes, 4 + head + i * per * 4, per)]));
+    this.cache = about;
+    return true;
+  }
+}
+
 class TraceView {
   constructor(box) {
     this.box = box;
-    this.log = JSON.parse(box.dataset.log);
-    this.names = Object.keys(this.log.units);
+    this.units = JSON.parse(box.dataset.units);
+    this.log = new Flight({ ...JSON.parse(box.dataset.log), url: box.dataset.url });
+    this.other = box.dataset.other ? new Flight(JSON.parse(box.dataset.other)) : null;
+    this.flights = this.other ? [this.log, this.other] : [this.log];
+    this.names = [...new Set(this.flights.flatMap((f) => f.traces))];
     this.from = 0;
     this.to = this.log.samples;
     this.cursor = null;
-    this.cache = null;
-    this.wanted = 0;
     this.canvas = document.createElement('canvas');
     this.over = document.createElement('canvas');
     box.append(this.canvas, this.over);
   }
 
   start() {
-    if (this.box.dataset.shown) { const [a, b] = JSON.parse(this.box.dataset.shown); this.from = Math.max(0, this.sampleAt(a)); this.to = Math.min(this.log.samples, Math.max(this.from + 8, this.sampleAt(b))); }
+    if (this.box.dataset.shown) { const [a, b] = JSON.parse(this.box.dataset.shown); this.from = Math.max(0, this.log.sampleAt(a)); this.to = Math.min(this.log.samples, Math.max(this.from + 8, this.log.sampleAt(b))); }
     document.getElementById('passage')?.addEventListener('submit', async (e) => {
       e.preventDefault();
       const form = e.target;
       const problem = form.querySelector('.problem');
-      try { await post(form.dataset.keep, { name: form.elements.name.value, from: this.timeAt(this.from), to: this.timeAt(this.to - 1) }); location.reload(); } catch (error) { problem.textContent = error.message; problem.hidden = false; }
+      try { await post(form.dataset.keep, { name: form.elements.name.value, from: this.log.timeAt(this.from), to: this.log.timeAt(this.to - 1) }); location.reload(); } catch (error) { problem.textContent = error.message; problem.hidden = false; }
     });
     this.preset = document.getElementById('preset');
-    this.preset.addEventListener('change', () => { this.cache = null; this.load(); });
+    this.preset.addEventListener('change', () => this.reread());
+    this.byName();
+    this.lock();
     for (const b of document.querySelectorAll('[data-zoom]')) b.addEventListener('click', () => (b.dataset.zoom === 'all' ? this.set(0, this.log.samples) : this.zoom(b.dataset.zoom === 'in' ? 0.4 : 2.5)));
-    document.getElementById('jump').addEventListener('change', (e) => { const s = this.sampleAt(Number(e.target.value)); const half = (this.to - this.from) / 2; this.cursor = s; this.set(s - half, s + half); });
+    document.getElementById('jump').addEventListener('change', (e) => { const s = this.log.sampleAt(Number(e.target.value)); const half = (this.to - this.from) / 2; this.cursor = s; this.set(s - half, s + half); });
     for (const b of document.querySelectorAll('[data-export]')) b.addEventListener('click', () => (b.dataset.export === 'png' ? save(pictureOf([this.canvas, this.over]), 'traces.png') : save(csvOf(this.shown()), 'traces.csv')));
     this.mouse();
     this.box.addEventListener('keydown', (e) => {
@@ -51,6 +111,41 @@ class TraceView {
     this.load();
   }
 
+  // Rows chosen by name, kept for the next log.
+  byName() {
+    this.list = document.getElementById('row-names');
+    const boxes = () => [...this.list.querySelectorAll('input')];
+    const kept = (localStorage.getItem('rows by name') ?? '').split(',');
+    for (const i of boxes()) i.checked = kept.includes(i.value);
+    this.list.addEventListener('change', (e) => {
+      const chosen = boxes().filter((i) => i.checked).map((i) => i.value);
+      if (chosen.length > MOST_ROWS) { e.target.checked = false; say(`${MOST_ROWS} rows are as many as can be read. Take one out first.`, true); return; }
+      localStorage.setItem('rows by name', chosen.join(','));
+      this.preset.value = chosen.length ? 'names' : 'command';
+      this.reread();
+    });
+    this.chosen = () => boxes().filter((i) => i.checked).map((i) => i.value);
+    this.preset.addEventListener('change', () => { if (this.preset.value === 'names' && !this.chosen().length) this.list.parentElement.open = true; });
+  }
+
+  // The other log is shifted by hand, or so that its sticks move with this one's.
+  lock() {
+    const field = document.getElementById('shift');
+    if (!this.other || !field) return;
+    const put = (s) => { this.other.shift = s; field.value = s.toFixed(2); this.load(); this.draw(); };
+    field.addEventListener('change', () => put(Number(field.value) || 0));
+    const align = async (told) => {
+      try {
+        const found = await getJson(this.box.dataset.aligned);
+        if (found.alike) { put(found.shift_s); if (told) say(`Lined up by ${found.shift_s.toFixed(2)} s; the sticks agree by ${found.correlation.toFixed(2)}.`); } else if (told) say('The sticks of these flights do not move alike, so there is nothing to line them up by. Shift it by hand.', true);
+      } catch (error) { say(error.message, true); }
+    };
+    document.getElementById('align').addEventListener('click', () => align(true));
+    align(false);
+  }
+
+  reread() { for (const f of this.flights) f.cache = null; this.load(); this.draw(); }
+
   rows() {
     const has = (names) => names.filter(([n]) => this.names.includes(n));
     const motion = (a) => ({ title: a, lines: has([[`rate_measured_${a}_dps`, '--measured'], [`rate_filtered_${a}_dps`, `--${a}`], [`setpoint_${a}_dps`, '--ink', true]]) });
@@ -58,30 +153,19 @@ class TraceView {
     const dashes = [[], [7, 3], [2, 3], [9, 3, 2, 3], [5, 5], [1, 4]];
     const motors = (re) => pattern(re).map((n, i) => [n, ['--roll', '--pitch', '--yaw', '--ink', '--ink-soft', '--accent'][i % 6], dashes[i % 6]]);
     const which = this.preset.value;
+    const inkOf = (n) => { const axis = AXES.find((a) => n.includes(`_${a}`)); return axis ? `--${axis}` : '--ink'; };
     const rows = AXES.includes(which)
       ? [motion(which), { title: 'P, D', lines: has([[`term_p_${which}`, `--${which}`], [`term_d_${which}`, '--ink', [5, 3]]]) }, { title: 'I, feed-forward', lines: has([[`term_i_${which}`, `--${which}`], [`term_ff_${which}`, '--ink', [5, 3]]]) }, { title: 'motors', lines: motors(/^output_/) }]
       : which === 'motors' ? [{ title: 'outputs', lines: motors(/^output_/) }, { title: 'rotor speed', lines: motors(/^rpm_/) }, { title: 'throttle', lines: has([['throttle_pct', '--ink']]) }]
         : which === 'power' ? [{ title: 'pack', lines: has([['battery_v', '--accent']]) }, { title: 'current', lines: has([['current_a', '--ink']]) }, { title: 'throttle', lines: has([['throttle_pct', '--ink']]) }]
-          : [...AXES.map(motion), { title: 'throttle', lines: has([['throttle_pct', '--ink']]) }];
+          : which === 'names' ? this.chosen().filter((n) => this.names.includes(n)).map((n) => ({ title: this.units[n].words, lines: [[n, inkOf(n), n.startsWith('setpoint')]] }))
+            : [...AXES.map(motion), { title: 'throttle', lines: has([['throttle_pct', '--ink']]) }];
     return rows.filter((r) => r.lines.length);
-  }
-
-  // Seconds at a sample, through the gaps.
-  timeAt(sample) {
-    let seg = this.log.segments[0];
-    for (const s of this.log.segments) if (sample >= s.first) seg = s;
-    return seg.start_s + (sample - seg.first) / this.log.rate;
-  }
-
-  sampleAt(seconds) {
-    let seg = this.log.segments[0];
-    for (const s of this.log.segments) if (seconds >= s.start_s) seg = s;
-    return Math.max(0, Math.min(this.log.samples - 1, seg.first + (seconds - seg.start_s) * this.log.rate));
   }
 
   set(from, to) {
     const least = Math.max(8, this.log.rate * 0.01);
-    let span = Math.max(least, Math.min(this.log.samples, to - from));
+    const span = Math.max(least, Math.min(this.log.samples, to - from));
     from = Math.max(0, Math.min(this.log.samples - span, from + (to - from - span) / 2));
     this.from = from;
     this.to = from + span;
@@ -95,57 +179,55 @@ class TraceView {
     this.set(m - (m - this.from) * factor, m + (this.to - m) * factor);
   }
 
-  async load() {
+  load() {
     clearTimeout(this.timer);
     this.timer = setTimeout(async () => {
       const traces = [...new Set([...this.rows().flatMap((r) => r.lines.map(([n]) => n)), ...this.names.filter((n) => /^stick_|^output_/.test(n))])];
       // Half a view more on each side, so that moving shows something at once.
       const span = this.to - this.from;
-      const from = Math.max(0, Math.floor(this.from - span / 2));
-      const to = Math.min(this.log.samples, Math.ceil(this.to + span / 2));
-      const mine = ++this.wanted;
-      const response = await fetch(`${this.box.dataset.url}?traces=${traces.join(',')}&from=${from}&to=${to}`);
-      if (!response.ok || mine !== this.wanted) return;
-      const bytes = await response.arrayBuffer();
-      const head = new DataView(bytes).getUint32(0, true);
-      const about = JSON.parse(new TextDecoder().decode(new Uint8Array(bytes, 4, head)));
-      const per = about.count * (about.pairs ? 2 : 1);
-      about.data = Object.fromEntries(about.traces.map((n, i) => [n, new Float32Array(bytes, 4 + head + i * per * 4, per)]));
-      this.cache = about;
+      const [from, to] = [this.from - span / 2, this.to + span / 2];
+      const got = await Promise.all(this.flights.map((f, i) => (i ? f.fetch(traces, f.sampleAt(this.log.timeAt(from)), f.sampleAt(this.log.timeAt(to))) : f.fetch(traces, from, to))));
+      if (!got[0]) return;
       this.draw();
-      this.box.dataset.drawn = String(mine);
-    }, this.cache ? 60 : 0);
+      this.box.dataset.drawn = String(this.log.wanted);
+      if (this.other) this.box.dataset.drawnOther = String(this.other.wanted);
+    }, this.log.cache ? 60 : 0);
   }
 
   draw() {
     const w = this.box.clientWidth;
     const h = this.box.clientHeight;
-    const r = devicePixelRatio || 1;
-    for (const c of [this.canvas, this.over]) { c.width = w * r; c.height = h * r; }
-    const g = this.canvas.getContext('2d');
-    g.scale(r, r);
-    const left = 58;
-    const right = 104;
-    const bottom = 22;
-    this.area = { left, width: w - left - right, height: h - bottom };
+    const g = sized(this.canvas, w, h);
+    sized(this.over, w, h);
+    this.area = { left: LEFT, width: w - LEFT - RIGHT, height: h - BOTTOM };
     const rows = this.rows();
-    const rowHeight = (h - bottom) / rows.length;
-    g.font = '11px "IBM Plex Mono", monospace';
-    this.grid(g, left, w - right, h - bottom);
-    rows.forEach((row, i) => this.row(g, row, left, i * rowHeight + GAP / 2, w - left - right, rowHeight - GAP));
+    const pane = (h - BOTTOM) / this.flights.length;
+    this.grid(g, LEFT, w - RIGHT, h - BOTTOM);
+    this.flights.forEach((f, n) => {
+      const top = n * pane + (this.other ? 15 : 0);
+      const rowHeight = (pane - (this.other ? 15 : 0)) / rows.length;
+      if (this.other) {
+        g.fillStyle = ink('--ink');
+        g.textAlign = 'left';
+        g.font = '600 12.5px "IBM Plex Sans Condensed", sans-serif';
+        g.fillText(n && f.shift ? `${f.name}, shifted by ${f.shift.toFixed(2)} s` : f.name, LEFT, n * pane + 11);
+        g.font = '11px "IBM Plex Mono", monospace';
+      }
+      rows.forEach((row, i) => this.row(g, f, row, LEFT, top + i * rowHeight + GAP / 2, w - LEFT - RIGHT, rowHeight - GAP));
+    });
     this.cross();
   }
 
   grid(g, left, right, bottom) {
-    const t0 = this.timeAt(this.from);
-    const t1 = this.timeAt(this.to);
+    const t0 = this.log.timeAt(this.from);
+    const t1 = this.log.timeAt(this.to);
     const step = nice((t1 - t0) / 8);
     g.strokeStyle = ink('--hairline');
     g.fillStyle = ink('--ink-soft');
     g.textAlign = 'center';
     const digits = Math.max(0, -Math.floor(Math.log10(step) + 1e-9));
     for (let t = Math.ceil(t0 / step) * step; t <= t1; t += step) {
-      const x = this.x(this.sampleAt(t));
+      const x = this.x(this.log.sampleAt(t));
       g.beginPath(); g.moveTo(x, 0); g.lineTo(x, bottom); g.stroke();
       if (x < right - 24) g.fillText(`${t.toFixed(digits)}`, x, bottom + 15);
     }
@@ -160,24 +242,41 @@ class TraceView {
 
   x(sample) { return this.area.left + ((sample - this.from) / (this.to - this.from)) * this.area.width; }
 
-  row(g, row, left, top, width, height) {
-    const c = this.cache;
-    g.strokeStyle = ink('--hairline');
-    g.strokeRect(left, top, width, height);
-    if (!c) return;
+  // Where a sample of any of the logs stands: the other's through its own clock and shift.
+  xOf(flight, sample) { return flight === this.log ? this.x(sample) : this.x(this.log.sampleAt(flight.timeAt(sample), false)); }
+
+  // First and last fetched point of a log that is in view.
+  reach(flight) {
+    const c = flight.cache;
+    const [from, to] = flight === this.log ? [this.from, this.to] : [flight.sampleAt(this.log.timeAt(this.from)), flight.sampleAt(this.log.timeAt(this.to))];
+    return [Math.max(0, Math.floor(from / c.size) - c.first), Math.min(c.count - 1, Math.ceil(to / c.size) - c.first)];
+  }
+
+  // One scale for both logs, or they could not be compared.
+  scale(row) {
     let low = Infinity;
     let high = -Infinity;
-    const i0 = Math.max(0, Math.floor(this.from / c.size) - c.first);
-    const i1 = Math.min(c.count - 1, Math.ceil(this.to / c.size) - c.first);
-    for (const [name] of row.lines) {
-      const d = c.data[name];
-      if (!d) continue;
-      for (let i = i0; i <= i1; i++) { const a = c.pairs ? d[2 * i] : d[i]; const b = c.pairs ? d[2 * i + 1] : d[i]; if (a < low) low = a; if (b > high) high = b; }
+    for (const f of this.flights) {
+      if (!f.cache) continue;
+      const [i0, i1] = this.reach(f);
+      for (const [name] of row.lines) {
+        const d = f.cache.data[name];
+        if (!d) continue;
+        for (let i = i0; i <= i1; i++) { const a = f.cache.pairs ? d[2 * i] : d[i]; const b = f.cache.pairs ? d[2 * i + 1] : d[i]; if (a < low) low = a; if (b > high) high = b; }
+      }
     }
-    if (!Number.isFinite(low)) return;
     const pad = (high - low || 1) * 0.06;
-    low -= pad;
-    high += pad;
+    return Number.isFinite(low) ? [low - pad, high + pad] : null;
+  }
+
+  row(g, flight, row, left, top, width, height) {
+    const c = flight.cache;
+    g.strokeStyle = ink('--hairline');
+    g.strokeRect(left, top, width, height);
+    const range = this.scale(row);
+    if (!c || !range) return;
+    const [low, high] = range;
+    const [i0, i1] = this.reach(flight);
     const y = (v) => top + height - ((v - low) / (high - low)) * height;
     g.fillStyle = ink('--ink-soft');
     g.textAlign = 'right';
@@ -198,8 +297,8 @@ class TraceView {
       let segment = -1;
       for (let i = i0; i <= i1; i++) {
         const sample = (c.first + i) * c.size;
-        const px = this.x(sample);
-        const here = this.segmentOf(sample);
+        const px = this.xOf(flight, sample);
+        const here = flight.segmentOf(sample);
         const a = c.pairs ? d[2 * i] : d[i];
         if (here !== segment) { g.moveTo(px, y(a)); segment = here; } else g.lineTo(px, y(a));
         if (c.pairs) g.lineTo(px, y(d[2 * i + 1]));
@@ -211,19 +310,15 @@ class TraceView {
     g.textAlign = 'left';
     g.font = '600 12.5px "IBM Plex Sans Condensed", sans-serif';
     g.fillStyle = ink('--ink');
-    const unit = this.log.units[row.lines[0][0]].unit;
+    const { unit } = this.units[row.lines[0][0]];
     g.fillText(`${row.title}, ${unit}`, left + width + 8, top + 12);
     g.font = '12px "IBM Plex Sans Condensed", sans-serif';
     row.lines.forEach(([name, colour], i) => { if (30 + i * 14 < height + 10) { g.fillStyle = ink(colour === '--measured' ? '--ink-soft' : colour); g.fillText(short(name), left + width + 8, top + 27 + i * 14); } });
     g.font = '11px "IBM Plex Mono", monospace';
   }
 
-  segmentOf(sample) { let n = 0; this.log.segments.forEach((s, i) => { if (sample >= s.first) n = i; }); return n; }
-
   cross() {
     const g = this.over.getContext('2d');
-    const r = devicePixelRatio || 1;
-    g.setTransform(r, 0, 0, r, 0, 0);
     g.clearRect(0, 0, this.over.width, this.over.height);
     if (this.drag && this.drag.x1 !== undefined && !this.drag.pan) { g.fillStyle = ink('--accent-wash'); g.globalAlpha = 0.5; g.fillRect(Math.min(this.drag.x0, this.drag.x1), 0, Math.abs(this.drag.x1 - this.drag.x0), this.area.height); g.globalAlpha = 1; }
     if (this.cursor === null || this.cursor < this.from || this.cursor > this.to) return;
@@ -234,45 +329,44 @@ class TraceView {
     this.readings();
   }
 
-  valueAt(name) {
-    const c = this.cache;
-    const d = c?.data[name];
-    if (!d) return null;
-    const i = Math.max(0, Math.min(c.count - 1, Math.round(this.cursor / c.size) - c.first));
-    return c.pairs ? (d[2 * i] + d[2 * i + 1]) / 2 : d[i];
-  }
+  // The cursor as a sample of each log.
+  cursorIn(flight) { return flight === this.log ? this.cursor : flight.sampleAt(this.log.timeAt(this.cursor), false); }
 
-  // What is drawn, as numbers: samples, or least and greatest where a point stands for several.
+  valueAt(name, flight = this.log) { return flight.valueAt(name, this.cursorIn(flight)); }
+
+  // What is drawn of the first log, as numbers: samples, or least and greatest where a point stands for several.
   shown() {
-    const c = this.cache;
+    const c = this.log.cache;
     const names = [...new Set(this.rows().flatMap((r) => r.lines.map(([n]) => n)))].filter((n) => c.data[n]);
     const rows = [['time_s', ...names.flatMap((n) => (c.pairs ? [`${n}_least`, `${n}_greatest`] : [n]))]];
     for (let i = 0; i < c.count; i++) {
       const sample = (c.first + i) * c.size;
-      if (sample >= this.from && sample <= this.to) rows.push([this.timeAt(sample).toFixed(6), ...names.flatMap((n) => (c.pairs ? [c.data[n][2 * i], c.data[n][2 * i + 1]] : [c.data[n][i]]))]);
+      if (sample >= this.from && sample <= this.to) rows.push([this.log.timeAt(sample).toFixed(6), ...names.flatMap((n) => (c.pairs ? [c.data[n][2 * i], c.data[n][2 * i + 1]] : [c.data[n][i]]))]);
     }
     return rows;
   }
 
   readings() {
     const span = (this.to - this.from) / this.log.rate;
-    document.getElementById('reading').textContent = `${this.timeAt(this.cursor).toFixed(span < 1 ? 4 : 2)} s`;
+    document.getElementById('reading').textContent = `${this.log.timeAt(this.cursor).toFixed(span < 1 ? 4 : 2)} s`;
     const list = document.createElement('dl');
+    const cell = (tag, text) => { const el = document.createElement(tag); el.textContent = text; return el; };
+    if (this.other) { list.classList.add('two'); list.append(cell('dt', ''), ...this.flights.map((f) => cell('dd', f.name))); }
     for (const row of this.rows()) for (const [name] of row.lines) {
-      const v = this.valueAt(name);
-      const dt = document.createElement('dt');
-      dt.textContent = this.log.units[name].words;
-      const dd = document.createElement('dd');
-      dd.textContent = v === null ? '–' : `${v.toFixed(/rpm|us$/.test(name) ? 0 : 1)} ${this.log.units[name].unit}`;
-      list.append(dt, dd);
+      const { words, unit } = this.units[name];
+      list.append(cell('dt', words), ...this.flights.map((f) => { const v = this.valueAt(name, f); return cell('dd', v === null ? '–' : `${v.toFixed(/rpm|us$/.test(name) ? 0 : 1)} ${this.other ? '' : unit}`); }));
     }
     document.getElementById('values').replaceChildren(list);
-    const us = (n) => this.valueAt(`stick_${n}_us`);
-    const p = (v) => (v === null ? 0 : (v - 1500) / 500);
-    const outputs = this.names.filter((n) => /^output_/.test(n)).map((n) => [n.replace(/^output_|_pct$/g, '').replaceAll('_', ' '), this.valueAt(n)]);
+    document.getElementById('sticks').innerHTML = this.flights.map((f, i) => `<g transform="translate(0 ${i * 112})">${this.small(f)}</g>`).join('');
+  }
+
+  // Sticks and motors at the crosshair, as small figures.
+  small(flight) {
+    const p = (n) => { const v = this.valueAt(`stick_${n}_us`, flight); return v === null ? 0 : (v - 1500) / 500; };
+    const outputs = flight.traces.filter((n) => /^output_/.test(n)).map((n) => [n.replace(/^output_|_pct$/g, '').replaceAll('_', ' '), this.valueAt(n, flight)]);
     const stick = (cx, x, y) => `<rect x="${cx - 36}" y="10" width="72" height="72" class="frame"/><path d="M${cx - 36} 46h72M${cx} 10v72" class="faint"/><circle cx="${cx + 34 * x}" cy="${46 - 34 * y}" r="5" class="dot"/>`;
     const w = 110 / Math.max(1, outputs.length);
-    document.getElementById('sticks').innerHTML = stick(42, p(us('yaw')), p(us('throttle'))) + stick(126, p(us('roll')), p(us('pitch'))) + '<text x="84" y="100" class="cap mid">yaw, throttle · roll, pitch</text>'
+    return stick(42, p('yaw'), p('throttle')) + stick(126, p('roll'), p('pitch')) + `<text x="84" y="100" class="cap mid">${this.other ? `${flight.name}: ` : ''}yaw, throttle · roll, pitch</text>`
       + outputs.map(([place, v], i) => `<rect x="${172 + i * w}" y="${82 - 0.72 * (v ?? 0)}" width="${w - 4}" height="${0.72 * (v ?? 0)}" class="bar"/><path d="M${172 + i * w} 82h${w - 4}" class="axis"/><text x="${172 + i * w + w / 2 - 2}" y="97" class="fig mid">${(v ?? 0).toFixed(0)}</text><text x="${172 + i * w + w / 2 - 2}" y="${78 - 0.72 * (v ?? 0)}" class="cap mid">${place.split(' ').map((q) => q[0]).join('')}</text>`).join('') + '<text x="225" y="109" class="cap mid">motors by place, %</text>';
   }
 
@@ -301,4 +395,3 @@ class TraceView {
 }
 
 const short = (name) => name.replace(/^rate_(measured|filtered)_.*/, '$1').replace(/^setpoint_.*/, 'asked').replace(/^term_ff_.*/, 'feed-forward').replace(/^term_(\w)_.*/, (m, t) => t.toUpperCase()).replace(/^(output|rpm)_/, '').replace(/_(pct|dps|v|a)$/, '').replaceAll('_', ' ');
-function nice(rough) { const p = 10 ** Math.floor(Math.log10(rough)); const m = rough / p; return (m < 1.5 ? 1 : m < 3.5 ? 2 : m < 7.5 ? 5 : 10) * p; }

@@ -17,13 +17,15 @@ export function startShell() {
     if (!button) return;
     button.disabled = true;
     try {
-      const data = await post(button.dataset.post, {});
+      const data = await post(button.dataset.post, JSON.parse(button.dataset.body ?? '{}'));
       if (data.said) sessionStorage.setItem('said', data.said);
       if (button.dataset.then === 'reload') location.reload();
       else if (button.dataset.then) location.href = button.dataset.then;
     } catch (error) { say(error.message, true); button.disabled = false; }
   });
   document.addEventListener('change', (e) => { if (e.target.matches('[data-submit]')) e.target.form.submit(); });
+  document.addEventListener('click', (e) => { const away = e.target.closest('[data-unbeside]'); if (away) { const { form } = away; away.parentElement.remove(); form.submit(); } });
+  document.addEventListener('job-ended', () => { if (document.querySelector('[data-waiting]')) location.reload(); });
   const said = sessionStorage.getItem('said');
   if (said) { sessionStorage.removeItem('said'); say(said); }
   startLive();

@@ -10,6 +10,9 @@ use Random\Randomizer;
 /** A scripted flight and the pilot who flies it: stick positions at the rate of the receiver's frames. */
 final readonly class FlightCard
 {
+    /** Throttle that the climb begins at: less would let it fall. */
+    private const LOWEST = 0.12;
+
     public const CARDS = [
         'mixed_sticks' => 'Mixed sticks',
         'hover_and_climb' => 'Hover and climb',
@@ -83,11 +86,16 @@ final readonly class FlightCard
                 $plan[$k % 2][] = [$t + 0.65, 0.0, 0.12];
             }
         }
-        for ($t = 14.0; $t + 8 < $seconds; $t += 12.0) {
-            $plan[3][] = [$t, $hover, 0.3];
-            $plan[3][] = [$t + 0.4, 1.0, 5.5];
-            $plan[3][] = [$t + 7.0, 0.15, 1.6];
-            $plan[3][] = [$t + 9.5, $hover, 0.8];
+        // One slow even climb through every level of throttle, full for a second, and smoothly down again.
+        $rise = $seconds - 21.0;
+        if ($rise > 3) {
+            $plan[3][] = [14.0, self::LOWEST, 0.8];
+            $steps = (int) round((1 - self::LOWEST) * 100);
+            for ($k = 1; $k <= $steps; ++$k) {
+                $plan[3][] = [14.8 + $rise * $k / $steps, self::LOWEST + $k / 100, $rise / $steps];
+            }
+            $plan[3][] = [$seconds - 4.6, self::LOWEST, 1.8];
+            $plan[3][] = [$seconds - 2.4, $hover, 0.8];
         }
 
         return self::upAndDown($plan, $seconds, $hover);

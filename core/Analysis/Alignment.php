@@ -17,12 +17,20 @@ final readonly class Alignment
     /** Two flights must lie over each other by at least this much, s. */
     private const LEAST_OVERLAP_S = 5.0;
 
+    private const ALIKE = 0.6;
+
     /**
      * @param float $shiftS      what is added to the second's time to stand at the first's
      * @param float $correlation how well they agree there, −1 to 1
      */
     private function __construct(public float $shiftS, public float $correlation)
     {
+    }
+
+    /** Whether the two were flown alike, so that the shift means something. */
+    public function isAlike(): bool
+    {
+        return $this->correlation > self::ALIKE;
     }
 
     /** @return self|null null when they have no moving trace in common, or are too short */

@@ -128,7 +128,7 @@ final readonly class AnalysisCharts
      *
      * @return list<float>
      */
-    private static function rounded(array $values, int $digits): array
+    public static function rounded(array $values, int $digits): array
     {
         return array_map(static fn (float $v): float => round($v, $digits), $values);
     }

@@ -20,8 +20,8 @@ final readonly class SignCheck
     private const POINTS = 0.6;
     private const STEP_S = 0.005;
 
-    /** Steps that are looked at: a minute tells as much as an hour. */
-    private const MOST_STEPS = 12000;
+    /** Steps that are looked at: forty seconds tell as much as an hour. */
+    private const MOST_STEPS = 8000;
 
     /**
      * @param float|null   $follows how rotation correlates with its command, −1 to 1; null when nothing moved

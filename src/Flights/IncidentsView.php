@@ -21,17 +21,6 @@ final readonly class IncidentsView
     /** Sample at a time of the log's own clock. */
     public function sample(float $atS): int
     {
-        $log = $this->log;
-        if (null === $log) {
-            return 0;
-        }
-        foreach ($log->segments as $segment) {
-            $i = (int) round(($atS - $segment['start_s']) * $log->rateHz);
-            if ($i < $segment['count']) {
-                return $segment['first'] + max(0, $i);
-            }
-        }
-
-        return $log->samples;
+        return null === $this->log ? 0 : LogSheetView::sampleAt($this->log, $atS);
     }
 }

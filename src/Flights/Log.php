@@ -24,6 +24,18 @@ class Log
     #[ORM\Column(length: 200)]
     public string $tags = '';
 
+    /** @var list<array{part: string, place: string, with: string}> what was replaced before this flight */
+    #[ORM\Column(type: Types::JSON)]
+    public array $parts = [];
+
+    /** @var array<string, list<float>> beginnings of windows struck out of the step, s, by axis */
+    #[ORM\Column(type: Types::JSON)]
+    public array $struck = [];
+
+    /** @var list<string> traces whose sign was turned about since it came in */
+    #[ORM\Column(type: Types::JSON)]
+    public array $turned = [];
+
     /** When it was put away; it can be brought back. */
     #[ORM\Column(type: Types::DATETIME_IMMUTABLE, nullable: true)]
     public ?\DateTimeImmutable $putAwayAt = null;

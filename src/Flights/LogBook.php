@@ -7,6 +7,7 @@ namespace Ortholex\App\Flights;
 use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Craft\Craft;
 use Ortholex\App\Record\Staging;
+use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
 
 /** A craft's logs, and which one a sheet is about. */
@@ -47,6 +48,21 @@ final readonly class LogBook
         return $id > 0 ? $this->one($craft, $id) : $this->entities->getRepository(Log::class)->findOneBy(['craft' => $craft, 'putAwayAt' => null], ['id' => 'DESC']);
     }
 
+    /**
+     * Logs that a sheet lays beside the one it is about.
+     *
+     * @return list<Log> without doubles, in the order asked for
+     *
+     * @throws NotFoundHttpException when one is not this craft's
+     */
+    public function besides(Craft $craft, Request $request, int $most): array
+    {
+        $asked = $request->query->all()['beside'] ?? [];
+        $ids = array_unique(array_filter(array_map(static fn (mixed $id): int => is_numeric($id) ? (int) $id : 0, \is_array($asked) ? $asked : [$asked]), static fn (int $id): bool => $id > 0));
+
+        return array_map(fn (int $id): Log => $this->one($craft, $id), array_values(\array_slice($ids, 0, $most)));
+    }
+
     /** @return list<Log> put away, newest first */
     public function away(Craft $craft): array
     {
@@ -73,6 +89,21 @@ final readonly class LogBook
         }
 
         return $rows;
+    }
+
+    /**
+     * @param list<Log> $besides
+     *
+     * @return array<string, array<string, array{from: float|int|bool|string, to: float|int|bool|string}>> by code of each
+     */
+    public static function differences(array $besides, Log $log): array
+    {
+        $out = [];
+        foreach ($besides as $other) {
+            $out[$other->code] = self::difference($other, $log);
+        }
+
+        return $out;
     }
 
     /** @return array<string, array{from: float|int|bool|string, to: float|int|bool|string}> settings that two flights do not share */

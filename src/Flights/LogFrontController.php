@@ -5,8 +5,11 @@ declare(strict_types=1);
 namespace Ortholex\App\Flights;
 
 use Doctrine\ORM\EntityManagerInterface;
+use Ortholex\App\Frame\Frames;
+use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\Input;
 use Ortholex\App\Shell\SheetController;
+use Ortholex\Core\Airframe\MotorPlace;
 use Symfony\Component\HttpFoundation\HeaderUtils;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
@@ -18,7 +21,7 @@ use Symfony\Component\Routing\Attribute\Route;
 #[AsController]
 final class LogFrontController extends SheetController
 {
-    public function __construct(private readonly LogBook $book, private readonly AnalysisStore $analyses, private readonly EntityManagerInterface $entities)
+    public function __construct(private readonly LogBook $book, private readonly AnalysisStore $analyses, private readonly LogStore $store, private readonly Frames $frames, private readonly EntityManagerInterface $entities)
     {
     }
 
@@ -28,7 +31,7 @@ final class LogFrontController extends SheetController
         $craft = $this->crafts->named($slug);
         $log = $this->book->one($craft, $id);
 
-        return $this->show($craft, '51', 'Flights/front.html.twig', new LogFrontView($log, $this->analyses->report($log)));
+        return $this->show($craft, '51', 'Flights/front.html.twig', new LogFrontView($log, $this->analyses->report($log), array_map(static fn (MotorPlace $m): string => $m->inWords(), $this->frames->of($craft)->motors)));
     }
 
     #[Route('/craft/{slug}/logs/{id<\d+>}/findings.json', name: 'log_findings', methods: ['GET'])]
@@ -52,6 +55,49 @@ final class LogFrontController extends SheetController
         $this->entities->flush();
 
         return new JsonResponse(['note' => $log->note, 'tags' => $log->tags]);
+    }
+
+    /** What was replaced before this flight: one line added, or one taken out by its number. */
+    #[Route('/craft/{slug}/logs/{id<\d+>}/parts', name: 'log_parts', methods: ['POST'])]
+    public function parts(string $slug, int $id, Request $request): JsonResponse
+    {
+        $log = $this->book->one($this->crafts->named($slug), $id);
+        $input = Input::of($request);
+        $drop = $input->text('drop', 4);
+        if ('' !== $drop) {
+            $log->parts = array_values(array_filter($log->parts, static fn (int $i): bool => $i !== (int) $drop, \ARRAY_FILTER_USE_KEY));
+        } else {
+            $part = $input->text('part', 40);
+            if (!\in_array($part, LogFrontView::PARTS, true)) {
+                throw BadRequest::at('part', 'Say what was replaced: '.implode(', ', LogFrontView::PARTS).'.');
+            }
+            if (\count($log->parts) >= 40) {
+                throw BadRequest::at('part', 'Forty parts are noted already; put the rest in the note.');
+            }
+            $log->parts = [...$log->parts, ['part' => $part, 'place' => $input->text('place', 40), 'with' => $input->text('with', 120)]];
+        }
+        $this->entities->flush();
+
+        return new JsonResponse(['said' => 'Kept.']);
+    }
+
+    /** Turns the axes about that the log counts otherwise than we do; asked again, turns them back. */
+    #[Route('/craft/{slug}/logs/{id<\d+>}/turn', name: 'log_turn', methods: ['POST'])]
+    public function turn(string $slug, int $id, Request $request): JsonResponse
+    {
+        $log = $this->book->one($this->crafts->named($slug), $id);
+        $traces = array_values(array_intersect(array_filter(explode(',', Input::of($request)->text('traces', 600))), $log->traces));
+        $axes = array_unique(array_map(static fn (string $t): string => 1 === preg_match('~_(roll|pitch|yaw)(_dps)?$~', $t, $m) ? $m[1] : '', $traces));
+        if ([] === $traces || 1 !== \count($axes) || [''] === $axes) {
+            throw BadRequest::at('traces', 'Name the traces of one axis that are to be turned about.');
+        }
+        $this->entities->wrapInTransaction(function () use ($log, $traces): void {
+            $this->store->turn((int) $log->id, $traces);
+            $log->turned = array_values(array_merge(array_diff($log->turned, $traces), array_diff($traces, $log->turned)));
+            sort($log->turned);
+        });
+
+        return new JsonResponse(['said' => 'Turned about; the log is looked at anew.', 'turned' => $log->turned]);
     }
 
     /** Puts a log away; it can be brought back. */

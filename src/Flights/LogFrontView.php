@@ -7,8 +7,14 @@ namespace Ortholex\App\Flights;
 /** What the front of a log shows. */
 final readonly class LogFrontView
 {
-    /** @param array<mixed> $report of the analysis */
-    public function __construct(public Log $log, public array $report)
+    /** What gets replaced on a craft. */
+    public const PARTS = ['prop', 'motor', 'ESC', 'arm', 'frame', 'board', 'mount of the board', 'pack', 'receiver', 'wiring', 'other'];
+
+    /**
+     * @param array<mixed> $report of the analysis
+     * @param list<string> $places of the craft's motors, in words
+     */
+    public function __construct(public Log $log, public array $report, public array $places)
     {
     }
 

@@ -47,8 +47,10 @@ final readonly class LogImport
             $this->store->save((int) $log->id, $flight);
         });
         unset($flight);
-        $progress->at($share(0.7), 'analysing');
-        $this->analyses->report($log);
+        // From here on the traces can be looked at; the page is told before the analysis is there.
+        $progress->have(['log' => $log->id, 'code' => $log->code]);
+        $progress->at($share(0.7), "looking at {$log->code}; its traces can be seen already");
+        $this->analyses->compute($log);
         $progress->at(1.0, 'done');
 
         return $log;

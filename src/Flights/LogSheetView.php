@@ -4,19 +4,48 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Flights;
 
-/** What sheets 52, 53 and 54 show: one log, perhaps another beside it, and the analyses of both. */
+use Ortholex\Core\Analysis\StepRanking;
+
+/** What sheets 53 and 54 show: one log, perhaps others beside it, and the analyses of all. */
 final readonly class LogSheetView
 {
     /**
-     * @param list<Log>                                               $logs   all, for the choice
-     * @param array<mixed>                                            $report of $log
-     * @param array<mixed>                                            $other  report of $beside
-     * @param array<string, array{from: mixed, to: mixed}>            $changed settings between $beside and $log
-     * @param list<Passage>                                           $passages of $log
-     * @param Passage|null                                            $passage  that the analyses look at; the whole flight when null
-     * @param list<ResponseFinding>                                   $findings
+     * @param list<Log>                                                            $logs     all, for the choice
+     * @param list<Log>                                                            $besides
+     * @param array<mixed>                                                         $report   of $log
+     * @param list<array<mixed>>                                                   $others   reports of $besides
+     * @param array<string, array<string, array{from: mixed, to: mixed}>>          $changed  settings between each of $besides and $log, by code
+     * @param list<Passage>                                                        $passages of $log
+     * @param Passage|null                                                         $passage  that the analyses look at; the whole flight when null
+     * @param list<ResponseFinding>                                                $findings
+     * @param array<string, list<StepRanking>>                                     $ranked   by axis, where several logs are shown
+     * @param array<string, list<array{from_hz: float, to_hz: float, axes: array<string, float>}>> $compared noise of $log less each of $besides by bands, dB, by code
      */
-    public function __construct(public array $logs, public ?Log $log, public ?Log $beside, public array $report, public array $other, public array $changed, public array $findings, public string $answer, public array $passages, public ?Passage $passage)
+    public function __construct(public array $logs, public ?Log $log, public array $besides, public array $report, public array $others, public array $changed, public array $findings, public string $answer, public array $passages, public ?Passage $passage, public array $ranked = [], public array $compared = [])
     {
+    }
+
+    /** @return array<string, array<mixed>> reports of all logs by code, that of $log first */
+    public function reports(): array
+    {
+        $all = null === $this->log ? [] : [$this->log->code => $this->report];
+        foreach ($this->besides as $i => $log) {
+            $all[$log->code] = $this->others[$i];
+        }
+
+        return $all;
+    }
+
+    /** Sample at a time of the log's own clock; the end where it is beyond. */
+    public static function sampleAt(Log $log, float $atS): int
+    {
+        foreach ($log->segments as $segment) {
+            $i = (int) round(($atS - $segment['start_s']) * $log->rateHz);
+            if ($i < $segment['count']) {
+                return $segment['first'] + max(0, $i);
+            }
+        }
+
+        return $log->samples;
     }
 }

@@ -89,8 +89,7 @@ final readonly class LogStore
         $data = [];
         $count = $last - $first + 1;
         foreach ($traces as $trace) {
-            $rows = $this->db->fetchFirstColumn('SELECT data FROM log_chunk WHERE log_id = ? AND trace = ? AND level = ? AND part BETWEEN ? AND ? ORDER BY part', [$logId, $trace, $level, intdiv($first, $perChunk), intdiv($last, $perChunk)]);
-            $bytes = implode('', array_map(static fn (mixed $r): string => \is_resource($r) ? (string) stream_get_contents($r) : (\is_string($r) ? $r : ''), $rows));
+            $bytes = $this->chunks($logId, $trace, $level, intdiv($first, $perChunk), intdiv($last, $perChunk));
             $bytes = substr($bytes, ($first % $perChunk) * 4 * $values, $count * 4 * $values);
             $count = min($count, intdiv(\strlen($bytes), 4 * $values));
             $data[] = $bytes;
@@ -99,14 +98,51 @@ final readonly class LogStore
         return ['level' => $level, 'first' => $first, 'count' => $count, 'data' => array_map(static fn (string $b): string => substr($b, 0, $count * 4 * $values), $data)];
     }
 
+    /** @return list<float> some samples of one trace, fewer where it ends */
+    public function samples(int $logId, string $trace, int $first, int $count): array
+    {
+        $part = intdiv($first, self::CHUNK_VALUES);
+        $bytes = $this->chunks($logId, $trace, 0, $part, intdiv($first + $count, self::CHUNK_VALUES));
+
+        return FlightLog::unpackFloats(substr($bytes, 4 * ($first - $part * self::CHUNK_VALUES), 4 * $count));
+    }
+
+    /**
+     * Turns the sign of some traces about, samples and pyramid.
+     *
+     * @param list<string> $traces
+     */
+    public function turn(int $logId, array $traces): void
+    {
+        foreach ($traces as $trace) {
+            foreach ($this->db->fetchAllAssociative('SELECT level, part FROM log_chunk WHERE log_id = ? AND trace = ?', [$logId, $trace]) as $row) {
+                [$level, $part] = [is_numeric($row['level']) ? (int) $row['level'] : 0, is_numeric($row['part']) ? (int) $row['part'] : 0];
+                $values = array_map(static fn (float $v): float => -$v, FlightLog::unpackFloats($this->chunks($logId, $trace, $level, $part, $part)));
+                if ($level > 0) {
+                    // Pairs of least and greatest: turned about, they change places.
+                    for ($i = 0, $n = \count($values) - 1; $i < $n; $i += 2) {
+                        [$values[$i], $values[$i + 1]] = [$values[$i + 1], $values[$i]];
+                    }
+                }
+                $this->db->executeStatement('UPDATE log_chunk SET data = ? WHERE log_id = ? AND trace = ? AND level = ? AND part = ?', [FlightLog::packFloats(array_values($values)), $logId, $trace, $level, $part], [ParameterType::LARGE_OBJECT]);
+            }
+        }
+    }
+
+    private function chunks(int $logId, string $trace, int $level, int $from, int $to): string
+    {
+        $rows = $this->db->fetchFirstColumn('SELECT data FROM log_chunk WHERE log_id = ? AND trace = ? AND level = ? AND part BETWEEN ? AND ? ORDER BY part', [$logId, $trace, $level, $from, $to]);
+
+        return implode('', array_map(static fn (mixed $r): string => \is_resource($r) ? (string) stream_get_contents($r) : (\is_string($r) ? $r : ''), $rows));
+    }
+
     /** @param list<string>|null $only traces to load; all when null */
     public function load(Log $log, ?array $only = null): FlightLog
     {
         $columns = [];
         foreach ($only ?? $log->traces as $trace) {
             if (\in_array($trace, $log->traces, true)) {
-                $rows = $this->db->fetchFirstColumn('SELECT data FROM log_chunk WHERE log_id = ? AND trace = ? AND level = 0 ORDER BY part', [$log->id, $trace]);
-                $columns[$trace] = Column::ofBytes(implode('', array_map(static fn (mixed $r): string => \is_resource($r) ? (string) stream_get_contents($r) : (\is_string($r) ? $r : ''), $rows)));
+                $columns[$trace] = Column::ofBytes($this->chunks((int) $log->id, $trace, 0, 0, \PHP_INT_MAX));
             }
         }
 

@@ -4,7 +4,10 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Flights;
 
+use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\SheetController;
+use Ortholex\Core\Analysis\AnalysisCharts;
+use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Attribute\AsController;
@@ -13,6 +16,12 @@ use Symfony\Component\Routing\Attribute\Route;
 #[AsController]
 final class NoiseController extends SheetController
 {
+    /** Logs beside the one: more than three maps in a row nobody compares. */
+    private const MOST_BESIDE = 2;
+
+    /** What a difference map shows at its ends, dB. */
+    private const SPAN_DB = 18.0;
+
     public function __construct(private readonly LogBook $book, private readonly AnalysisStore $analyses)
     {
     }
@@ -22,24 +31,24 @@ final class NoiseController extends SheetController
     {
         $craft = $this->crafts->named($slug);
         $log = $this->book->chosen($craft, $request->query->getInt('log'));
-        $beside = $request->query->getInt('beside') > 0 ? $this->book->one($craft, $request->query->getInt('beside')) : null;
+        $besides = null === $log ? [] : $this->book->besides($craft, $request, self::MOST_BESIDE);
         $passage = $this->book->passage($log, $request->query->getInt('passage'));
         $report = null === $log ? [] : $this->analyses->report($log, $passage);
-        $findings = [];
+        $others = array_map($this->analyses->report(...), $besides);
+        $findings = $compared = [];
         $answer = 'No log yet, so nothing is known of the noise.';
         if (null !== $log) {
-            [$answer, $findings] = NoiseFindings::of($report, $this->analyses->charts($log, $passage));
-        }
-
-        if (null !== $log && null !== $beside) {
-            [$sentence, $compared] = NoiseFindings::beside($this->analyses->charts($log, $passage), $this->analyses->charts($beside), $log->code, $beside->code);
-            $answer = $sentence;
-            $findings = [...$compared, ...$findings];
+            $charts = $this->analyses->charts($log, $passage);
+            [$answer, $findings] = NoiseFindings::of($report, $charts);
+            if ([] !== $besides) {
+                $codes = array_map(static fn (Log $l): string => $l->code, $besides);
+                [$answer, $compared] = NoiseFindings::among([$log->code => $charts] + array_combine($codes, array_map($this->analyses->charts(...), $besides)), [$log->code => $report] + array_combine($codes, $others));
+            }
         }
 
         return $this->show($craft, '53', 'Flights/noise.html.twig', new LogSheetView(
-            $this->book->of($craft), $log, $beside, $report, null === $beside ? [] : $this->analyses->report($beside),
-            null === $log || null === $beside ? [] : LogBook::difference($beside, $log), $findings, $answer, $this->book->passages($log), $passage,
+            $this->book->of($craft), $log, $besides, $report, $others,
+            null === $log ? [] : LogBook::differences($besides, $log), $findings, $answer, $this->book->passages($log), $passage, compared: $compared,
         ));
     }
 
@@ -50,5 +59,30 @@ final class NoiseController extends SheetController
         $log = $this->book->one($this->crafts->named($slug), $id);
 
         return new Response($this->analyses->text($log, $this->book->passage($log, $request->query->getInt('passage'))), 200, ['Content-Type' => 'application/json']);
+    }
+
+    /** Noise maps of a log less those of another, by axis, against throttle and against rotor speed. */
+    #[Route('/craft/{slug}/logs/{id<\d+>}/less/{other<\d+>}.json', name: 'log_less', methods: ['GET'])]
+    public function less(string $slug, int $id, int $other, Request $request): JsonResponse
+    {
+        $craft = $this->crafts->named($slug);
+        $log = $this->book->one($craft, $id);
+        if ($id === $other) {
+            throw BadRequest::at('other', 'A log less itself is nothing. Choose another beside it.');
+        }
+        $a = $this->analyses->charts($log, $this->book->passage($log, $request->query->getInt('passage')));
+        $b = $this->analyses->charts($this->book->one($craft, $other));
+        $ratio = (Dig::number($a, 'full_rpm') ?? 1.0) / max(1.0, Dig::number($b, 'full_rpm') ?? 1.0);
+        $out = [];
+        foreach (['map' => 1.0, 'rpm_map' => $ratio] as $kind => $scale) {
+            foreach (Dig::map($a, $kind) as $axis => $map) {
+                $there = Dig::map($b, $kind, (string) $axis);
+                if (\is_array($map) && [] !== $there) {
+                    $out[$kind][$axis] = AnalysisCharts::difference(NoiseFindings::less($map, $there, $scale), self::SPAN_DB);
+                }
+            }
+        }
+
+        return new JsonResponse($out);
     }
 }

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Flights;
 
+use Ortholex\Core\Analysis\AnalysisCharts;
+use Ortholex\Core\Analysis\MapDifference;
 use Ortholex\Core\Analysis\NoiseComparison;
 use Ortholex\Core\Analysis\Ridge;
 use Ortholex\Core\Analysis\Verdict;
@@ -12,35 +14,100 @@ use Ortholex\Core\Analysis\Verdict;
 final readonly class NoiseFindings
 {
     /**
-     * Which of two flights is quieter, where, and by how much.
+     * Which of two or three flights is the quietest, where, and by how much.
      *
-     * @param array<mixed> $charts of the log
-     * @param array<mixed> $other  of the one beside it
+     * @param non-empty-array<string, array<mixed>> $charts  by code of the log; the first is the one the sheet is about
+     * @param array<string, array<mixed>>           $reports by code
      *
-     * @return array{string, list<ResponseFinding>}
+     * @return array{string, array<string, list<array{from_hz: float, to_hz: float, axes: array<string, float>}>>} the sentence, and the first against each other by bands, dB
      */
-    public static function beside(array $charts, array $other, string $code, string $otherCode): array
+    public static function among(array $charts, array $reports): array
     {
-        $findings = [];
-        $most = null;
-        foreach (['roll', 'pitch', 'yaw'] as $axis) {
-            $a = Dig::map($charts, 'spectrum', $axis);
-            $b = Dig::map($other, 'spectrum', $axis);
-            $here = Dig::numbers($a, 'measured_db');
-            $there = Dig::numbers($b, 'measured_db');
-            if ([] === $here || [] === $there) {
-                continue;
-            }
-            $compared = NoiseComparison::of($here, max(0.01, Dig::number($a, 'step_hz') ?? 1.0), $there, max(0.01, Dig::number($b, 'step_hz') ?? 1.0));
-            $findings[] = new ResponseFinding(ucfirst($axis)." against $otherCode", '', implode('; ', array_map(static fn (array $band): string => \sprintf('%+.1f dB from %.0f to %.0f Hz', $band['db'], $band['from_hz'], $band['to_hz']), $compared->bands)).'.', null, '');
-            $band = $compared->most();
-            if (null !== $band && (null === $most || abs($band['db']) > abs($most[1]['db']))) {
-                $most = [$axis, $band];
+        $codes = array_keys($charts);
+        $total = array_fill_keys($codes, 0.0);
+        $most = $tables = [];
+        foreach ($codes as $i => $code) {
+            foreach (\array_slice($codes, $i + 1) as $other) {
+                foreach (['roll', 'pitch', 'yaw'] as $axis) {
+                    $compared = self::compared($axis, $charts[$code], $charts[$other], self::motion($reports[$code], $axis), self::motion($reports[$other], $axis));
+                    if (null === $compared) {
+                        continue;
+                    }
+                    $total[$code] += $compared->mean();
+                    $total[$other] -= $compared->mean();
+                    foreach (0 === $i ? $compared->bands : [] as $band) {
+                        $tables[$other][(int) $band['from_hz']] ??= ['from_hz' => $band['from_hz'], 'to_hz' => $band['to_hz'], 'axes' => []];
+                        $tables[$other][(int) $band['from_hz']]['axes'][$axis] = $band['db'];
+                    }
+                    $band = $compared->most();
+                    if (null !== $band && (!isset($most["$code $other"]) || abs($band['db']) > abs($most["$code $other"]['db']))) {
+                        $most["$code $other"] = ['axis' => $axis] + $band;
+                        $most["$other $code"] = ['axis' => $axis, 'db' => -$band['db']] + $band;
+                    }
+                }
             }
         }
+        $tables = array_map(static function (array $bands): array {
+            ksort($bands);
 
-        return [null === $most ? "$code and $otherCode shake alike: no band differs by as much as two flights would."
-            : \sprintf('%s is %s than %s by %.1f dB from %.0f to %.0f Hz on %s.', $code, $most[1]['db'] < 0 ? 'quieter' : 'louder', $otherCode, abs($most[1]['db']), $most[1]['from_hz'], $most[1]['to_hz'], $most[0]), $findings];
+            return array_values($bands);
+        }, $tables);
+        if ([] === $most) {
+            return [implode(' and ', $codes).' shake alike: no band differs by as much as two flights would.', $tables];
+        }
+        asort($total);
+        $quietest = (string) array_key_first($total);
+        if (2 === \count($codes)) {
+            // Of two, the band that differs most decides which is called the quieter.
+            $quietest = $most["$codes[0] $codes[1]"]['db'] < 0 ? $codes[0] : $codes[1];
+        }
+        $parts = [];
+        foreach (array_diff($codes, [$quietest]) as $other) {
+            $band = $most["$quietest $other"] ?? null;
+            $parts[] = match (true) {
+                null === $band => "hardly different from $other",
+                $band['db'] < 0 => \sprintf('quieter than %s by %.1f dB from %.0f to %.0f Hz on %s', $other, -$band['db'], $band['from_hz'], $band['to_hz'], $band['axis']),
+                default => \sprintf('quieter than %s on the whole, if louder by %.1f dB from %.0f to %.0f Hz on %s', $other, $band['db'], $band['from_hz'], $band['to_hz'], $band['axis']),
+            };
+        }
+
+        return [2 === \count($codes) ? "$quietest is $parts[0]." : "$quietest is the quietest: ".implode('; ', $parts).'.', $tables];
+    }
+
+    /**
+     * @param array<mixed> $a charts
+     * @param array<mixed> $b
+     */
+    private static function compared(string $axis, array $a, array $b, float $motionA, float $motionB): ?NoiseComparison
+    {
+        $mapped = NoiseComparison::ofMaps(self::less(Dig::map($a, 'map', $axis), Dig::map($b, 'map', $axis)), $motionA, $motionB);
+        if (null !== $mapped) {
+            return $mapped;
+        }
+        $a = Dig::map($a, 'spectrum', $axis);
+        $b = Dig::map($b, 'spectrum', $axis);
+        $here = Dig::numbers($a, 'measured_db');
+        $there = Dig::numbers($b, 'measured_db');
+
+        return [] === $here || [] === $there ? null : NoiseComparison::of($here, max(0.01, Dig::number($a, 'step_hz') ?? 1.0), $there, max(0.01, Dig::number($b, 'step_hz') ?? 1.0), $motionA, $motionB);
+    }
+
+    /**
+     * One kept map less another.
+     *
+     * @param array<mixed> $a
+     * @param array<mixed> $b
+     * @param float        $levels full level of the first over that of the second
+     */
+    public static function less(array $a, array $b, float $levels = 1.0): MapDifference
+    {
+        return MapDifference::of(AnalysisCharts::rows($a), Dig::number($a, 'step_hz') ?? 0.0, AnalysisCharts::rows($b), Dig::number($b, 'step_hz') ?? 0.0, $levels);
+    }
+
+    /** @param array<mixed> $report */
+    private static function motion(array $report, string $axis): float
+    {
+        return Dig::number(Dig::map($report, 'adequacy', 'motion_dps'), $axis) ?? 0.0;
     }
 
     /**
@@ -87,6 +154,11 @@ final readonly class NoiseFindings
                 }
             }
             $findings[] = new ResponseFinding(ucfirst($axis).' after filtering', \sprintf('%.2f deg/s RMS', $rms), $text, null, '');
+        }
+        foreach (Dig::map($report, 'findings') as $f) {
+            if (\is_array($f) && 'magnets' === ($f['key'] ?? '')) {
+                array_unshift($findings, new ResponseFinding('Wrong magnet count', Dig::text($f, 'confidence'), Dig::text($f, 'what').' '.Dig::text($f, 'try'), '15', 'To the motors'));
+            }
         }
         if (null === $loudest) {
             return ['The log has no rotation rates, so nothing can be said of noise.', $findings];

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\App\Flights;
 
 use Ortholex\Core\Analysis\Belief;
+use Ortholex\Core\Analysis\StepRanking;
 use Ortholex\Core\Analysis\StepVerdict;
 
 /** Puts the step response's numbers into sentences, and names the setting behind them. */
@@ -58,6 +59,24 @@ final readonly class ResponseFindings
         };
 
         return [$answer, $findings];
+    }
+
+    /**
+     * Which of several flights follows best, axis by axis.
+     *
+     * @param array<string, list<StepRanking>> $ranked
+     */
+    public static function ranking(array $ranked): string
+    {
+        $parts = [];
+        foreach ($ranked as $axis => $rows) {
+            $first = array_values(array_filter($rows, static fn (StepRanking $r): bool => 1 === $r->place));
+            if ([] !== $first) {
+                $parts[] = \count($first) > 1 ? "on $axis ".implode(' and ', array_map(static fn (StepRanking $r): string => $r->name, $first)).' are alike' : \sprintf('%s follows best on %s', $first[0]->name, $axis);
+            }
+        }
+
+        return [] === $parts ? 'None of these flights tells how the craft responds.' : ucfirst(implode('; ', $parts)).'.';
     }
 
     /**

@@ -6,7 +6,9 @@ namespace Ortholex\App\Flights;
 
 use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\SheetController;
+use Ortholex\Core\Analysis\Alignment;
 use Ortholex\Core\FlightLog\Traces;
+use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Attribute\AsController;
@@ -27,11 +29,24 @@ final class TracesController extends SheetController
         $craft = $this->crafts->named($slug);
         $log = $this->book->chosen($craft, $request->query->getInt('log'));
         $units = [];
-        foreach ($log->traces ?? [] as $name) {
+        $beside = null === $log ? null : ($this->book->besides($craft, $request, 1)[0] ?? null);
+        foreach (array_unique([...$log->traces ?? [], ...$beside->traces ?? []]) as $name) {
             $units[$name] = ['unit' => Traces::unitOf($name) ?? '', 'words' => Traces::inWords($name)];
         }
+        $shown = $request->query->has('from') && $request->query->has('to') ? [(float) $request->query->getString('from'), (float) $request->query->getString('to')] : null;
 
-        return $this->show($craft, '52', 'Flights/traces.html.twig', new TracesView($this->book->of($craft), $log, $units, $this->book->passages($log), $request->query->has('from') && $request->query->has('to') ? [(float) $request->query->getString('from'), (float) $request->query->getString('to')] : null));
+        return $this->show($craft, '52', 'Flights/traces.html.twig', new TracesView($this->book->of($craft), $log, $units, $this->book->passages($log), $shown, $beside));
+    }
+
+    /** By how much another log has to be shifted so that its sticks move with this one's. */
+    #[Route('/craft/{slug}/logs/{id<\d+>}/aligned/{other<\d+>}.json', name: 'log_aligned', methods: ['GET'])]
+    public function aligned(string $slug, int $id, int $other): JsonResponse
+    {
+        $craft = $this->crafts->named($slug);
+        $names = ['throttle_pct', 'setpoint_roll_dps', 'setpoint_pitch_dps', 'setpoint_yaw_dps'];
+        $found = Alignment::of($this->store->load($this->book->one($craft, $id), $names), $this->store->load($this->book->one($craft, $other), $names));
+
+        return new JsonResponse(['shift_s' => null === $found ? null : round($found->shiftS, 3), 'correlation' => null === $found ? null : round($found->correlation, 3), 'alike' => null !== $found && $found->isAlike()]);
     }
 
     /**

@@ -12,8 +12,9 @@ final readonly class TracesView
      * @param array<string, array{unit: string, words: string}>   $units per trace
      * @param list<Passage>                                       $passages
      * @param array{float, float}|null                            $shown seconds to begin with; all when null
+     * @param Log|null                                            $beside locked to it
      */
-    public function __construct(public array $logs, public ?Log $log, public array $units, public array $passages, public ?array $shown)
+    public function __construct(public array $logs, public ?Log $log, public array $units, public array $passages, public ?array $shown, public ?Log $beside)
     {
     }
 }

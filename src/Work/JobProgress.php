@@ -32,4 +32,15 @@ final class JobProgress
             throw new JobCancelled('Cancelled.');
         }
     }
+
+    /**
+     * Tells what is there already, while the rest goes on.
+     *
+     * @param array<string, mixed> $result
+     */
+    public function have(array $result): void
+    {
+        $this->told = 0.0;
+        $this->db->executeStatement('UPDATE job SET result = ? WHERE id = ?', [json_encode($result, \JSON_THROW_ON_ERROR), $this->jobId]);
+    }
 }
