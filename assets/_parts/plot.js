@@ -26,7 +26,7 @@ function endLabels(names) {
       let k = u.scales.x.max === null ? ys.length - 1 : Math.min(ys.length - 1, u.valToIdx(u.scales.x.max));
       while (k > 0 && (ys[k] === null || Number.isNaN(ys[k]))) k--;
       if (ys[k] === null) return;
-      labels.push({ y: Math.max(u.bbox.top + 8 * ratio, Math.min(u.bbox.top + u.bbox.height, u.valToPos(ys[k], s.scale ?? 'y', true))), name, colour: s.labelInk ?? s._stroke ?? s.stroke(u, i) });
+      labels.push({ y: Math.max(u.bbox.top + 8 * ratio, Math.min(u.bbox.top + u.bbox.height, u.valToPos(ys[k], s.scale ?? 'y', true))), name, colour: s.labelInk ?? s._stroke ?? s.stroke(u, i), dash: i > 1 ? s.dash : null });
     });
     labels.sort((a, b) => a.y - b.y);
     for (let i = 1; i < labels.length; i++) labels[i].y = Math.max(labels[i].y, labels[i - 1].y + 15 * ratio);
@@ -36,7 +36,13 @@ function endLabels(names) {
     g.font = `${12.5 * ratio}px "IBM Plex Sans Condensed", sans-serif`;
     g.textBaseline = 'middle';
     g.textAlign = 'left';
-    for (const l of labels) { g.fillStyle = l.colour; g.fillText(l.name, u.bbox.left + u.bbox.width + 7 * ratio, l.y); }
+    for (const l of labels) {
+      g.fillStyle = g.strokeStyle = l.colour;
+      let x = u.bbox.left + u.bbox.width + 7 * ratio;
+      // Lines of one colour are told apart by their dashes: a piece of each stands before its name.
+      if (l.dash?.length) { g.lineWidth = 1.6 * ratio; g.setLineDash(l.dash.map((d) => d * ratio)); g.beginPath(); g.moveTo(x, l.y); g.lineTo(x + 20 * ratio, l.y); g.stroke(); g.setLineDash([]); x += 25 * ratio; }
+      g.fillText(l.name, x, l.y);
+    }
     g.restore();
   };
 }

@@ -73,7 +73,7 @@ class Frames {
     let f;
     try { f = await getJson(`${this.box.dataset.url}/windows/${this.axis}/${number}.json${this.box.dataset.query}`); } catch (error) { say(error.message, true); return; }
     if (this.wanted !== mine || !this.shown) return;
-    document.getElementById('frame-says').textContent = w.why ? `Left out: ${w.why}.` : `asks up to ${w.size_dps.toFixed(0)} deg/s; ${(100 * f.own_share).toFixed(0)} % of its curve is its own, the rest the flight's`;
+    document.getElementById('frame-says').textContent = w.why ? `Left out: ${w.why}.` : `up to ${w.size_dps.toFixed(0)} deg/s · ${(100 * f.own_share).toFixed(0)} % of its curve its own`;
     this.draw(f, w);
     this.box.dataset.drawn = mine;
   }
@@ -81,7 +81,7 @@ class Frames {
   draw(f, w) {
     const t = f.setpoint.map((_, i) => w.at_s + i / f.rate_hz);
     plot(this.motion, {
-      series: [line('asked', '--ink', { dash: [6, 4], width: 1.2 }), line('rotation', `--${this.axis}`, { width: 1.8 })], data: [t, f.setpoint, f.rate], names: ['asked', this.axis], x: 's', y: 'deg/s', right: 48,
+      series: [line('rotation', `--${this.axis}`, { width: 1.4 }), line('asked', '--ink', { dash: [6, 4], width: 1.8 })], data: [t, f.rate, f.setpoint], names: [this.axis, 'asked'], x: 's', y: 'deg/s', right: 48,
       range: (u, lo, hi) => [lo - 0.08 * (hi - lo) - 5, hi + 0.08 * (hi - lo) + 5], reading: (i) => this.read(i == null ? '' : `${t[i].toFixed(3)} s  asked ${f.setpoint[i].toFixed(0)}  rotation ${f.rate[i].toFixed(0)} deg/s`),
     });
     const whole = this.step0;
@@ -92,7 +92,7 @@ class Frames {
       data: [x, x.map(() => 1), on(whole.values, whole.step_ms), on(f.curve, f.step_ms)], names: ['', 'flight', 'window'], x: 'ms after the stick', y: 'share of what was asked', right: 52,
       range: (u, lo, hi) => [Math.min(-0.2, Math.max(-1, lo)), Math.max(1.5, Math.min(2.5, hi + 0.1))], reading: (i) => this.read(i == null ? '' : `${x[i].toFixed(0)} ms  this window ${f.curve[i].toFixed(2)}`),
     });
-    exports(this.motion, `window-${this.axis}-${w.at_s.toFixed(2)}s`, () => ['time_s', 'setpoint_dps', 'rate_dps']);
+    exports(this.motion, `window-${this.axis}-${w.at_s.toFixed(2)}s`, () => ['time_s', 'rate_dps', 'setpoint_dps']);
   }
 
   // Bars over the flight: height by what was asked; used ones filled, left-out ones hollow, struck ones crossed.

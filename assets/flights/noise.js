@@ -65,7 +65,7 @@ export async function startNoise() {
       names.push('', `in ${o.name}`);
     });
     plot(box, {
-      series, data, x: 'frequency, Hz', y: 'power density, dB of (deg/s)²/Hz', names, right: 86,
+      series, data, x: 'frequency, Hz', y: 'power density, dB of (deg/s)²/Hz', names, right: others.length ? 122 : 86,
       range: (u, lo, hi) => [Math.max(-70, Math.floor(lo / 10) * 10), Math.ceil((hi + 6) / 10) * 10],
       hooks: { drawClear: notches.checked ? [satAt(log.charts.notches.throttle ?? [])] : [], draw: [peaksOf(log.report.spectrum[axis].measured?.peaks ?? [])] },
       reading: (i) => read(i == null ? '' : `${x[i].toFixed(1)} Hz  measured ${fmt(data[1][i])}  filtered ${fmt(data[2][i])} dB`),
@@ -74,8 +74,6 @@ export async function startNoise() {
   };
   draw();
   onPick(draw);
-  for (const radio of document.querySelectorAll('[name="view"]')) radio.addEventListener('change', draw);
-  notches.addEventListener('change', draw);
   new ResizeObserver(() => { if (!canvas.hidden) draw(); }).observe(canvas.parentElement);
   document.addEventListener('theme', draw);
 }

@@ -21,6 +21,8 @@ export async function startResponse() {
     frames?.show(windowed, picked()[0]);
     if (windowed) return;
     const axes = picked();
+    // Ranked tables would be long: only the axes that are drawn.
+    for (const row of document.querySelectorAll('[data-rank]')) row.hidden = others.length > 0 && axes.length > 0 && !axes.includes(row.dataset.rank);
     const any = axes.map((a) => [log, ...others].map((l) => l.charts.step[a]).find(Boolean)).find(Boolean);
     if (!any) { box.textContent = axes.length ? 'This log does not tell how these axes respond; the column at the right says why.' : 'Choose an axis.'; return; }
     const x = any.values.slice(0, Math.round(SHOWN_MS / any.step_ms) + 1).map((_, i) => i * any.step_ms);
@@ -51,7 +53,7 @@ export async function startResponse() {
       });
     }
     plot(box, {
-      series, data, bands, names, x: 'ms after the stick', y: 'rotation, share of what was asked', right: others.length ? 96 : 62,
+      series, data, bands, names, x: 'ms after the stick', y: 'rotation, share of what was asked', right: others.length ? 122 : 62,
       range: (u, lo, hi) => [Math.min(-0.1, Math.floor(lo * 5) / 5), Math.max(1.4, Math.ceil(hi * 5 + 0.2) / 5)],
       reading: (i) => read(i == null ? '' : `${x[i].toFixed(0)} ms  ${series.map((s, k) => (names[k] && k ? `${names[k]} ${data[k + 1][i]?.toFixed(2) ?? '–'}` : '')).filter(Boolean).join('  ')}`),
     });
@@ -65,8 +67,27 @@ export async function startResponse() {
     for (const i of document.querySelectorAll('.axis-pick input[name="axis"]')) i.checked = i.value === back;
   }
   draw();
-  onPick(draw);
+  onPick((e) => {
+    // Window by window there is one axis at a time.
+    if (e?.target.name === 'axis' && e.target.checked && document.querySelector('[name="view"]:checked')?.value === 'frames') for (const i of document.querySelectorAll('.axis-pick input[name="axis"]')) i.checked = i === e.target;
+    draw();
+  });
+  sizes();
   document.addEventListener('theme', draw);
+}
+
+// Moves counted as small, medium and large by limits of one's own.
+function sizes() {
+  const form = document.getElementById('size-limits');
+  form?.addEventListener('submit', async (e) => {
+    e.preventDefault();
+    const problem = form.querySelector('.problem');
+    problem.hidden = true;
+    const response = await fetch(`${form.dataset.url}?${new URLSearchParams({ ...Object.fromEntries(new FormData(form)), passage: form.dataset.passage })}`, { headers: { Accept: 'text/html, application/json' } });
+    if (response.ok) { document.getElementById('sizes').innerHTML = await response.text(); return; }
+    problem.textContent = (await response.json()).error;
+    problem.hidden = false;
+  });
 }
 
 export function tint(name) { return `color-mix(in srgb, ${ink(name)} 18%, transparent)`; }

@@ -106,7 +106,7 @@ function jobs({ now, before }) {
       el = document.createElement('section');
       el.className = 'job';
       el.dataset.job = j.id;
-      el.innerHTML = '<b></b><span class="doing"></span><progress max="1"></progress><span class="do"><button type="button" class="btn" data-act="cancel">Cancel</button><button type="button" class="btn" data-act="again">Start again</button><button type="button" class="btn" data-act="seen">Put aside</button></span>';
+      el.innerHTML = '<b></b><span class="doing"></span><progress max="1"></progress><span class="do"><a class="btn" hidden>See its traces</a><button type="button" class="btn" data-act="cancel">Cancel</button><button type="button" class="btn" data-act="again">Start again</button><button type="button" class="btn" data-act="seen">Put aside</button></span>';
       el.addEventListener('click', async (e) => {
         const act = e.target.dataset?.act;
         if (!act) return;
@@ -116,11 +116,16 @@ function jobs({ now, before }) {
     }
     el.querySelector('b').textContent = j.open ? j.title : `${j.title}: ${j.state}`;
     el.querySelector('.doing').textContent = j.open ? `${j.doing}${j.left_s === null || /left/.test(j.doing) ? '' : `, about ${j.left_s} s left`}` : j.message;
+    // A log that came in can be looked at while the rest goes on.
+    const early = el.querySelector('a');
+    early.hidden = !(j.open && j.result.log);
+    early.href = `/craft/${document.body.dataset.craft}/52?log=${j.result.log}`;
     el.querySelector('progress').value = j.progress;
     el.querySelector('progress').hidden = !j.open;
     for (const b of el.querySelectorAll('[data-act]')) b.hidden = (b.dataset.act === 'cancel') !== j.open || (b.dataset.act === 'again' && j.kind.startsWith('flash'));
   }
   for (const el of [...box.children]) if (!shown.some((j) => String(j.id) === el.dataset.job)) el.remove();
+  for (const j of now.jobs) if (j.open && j.result.log && before?.jobs.some((k) => k.id === j.id && !k.result.log)) document.dispatchEvent(new CustomEvent('log-stored', { detail: j }));
   const ended = before?.jobs.filter((j) => j.open && !now.jobs.some((k) => k.id === j.id && k.open)) ?? [];
   if (ended.length) {
     const after = now.jobs.find((k) => k.id === ended[0].id);

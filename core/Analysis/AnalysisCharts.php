@@ -106,6 +106,7 @@ final readonly class AnalysisCharts
             'window_s' => $step->windowS,
             'band_hz' => round($step->bandHz, 1),
             'loop' => $step->loop->parameters(),
+            'noise' => array_map(static fn (float $v): float => (float) \sprintf('%.3e', $v), $step->noise),
         ];
     }
 

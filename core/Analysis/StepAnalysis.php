@@ -61,9 +61,9 @@ final readonly class StepAnalysis
             $windows = StepWindows::cut($runs, $fs, self::LONG_WINDOW_S, $struck);
             [$blocks, $estimate] = self::pooled($windows, $fs);
         }
-        [$curve, $model, $band] = $estimate;
+        [$curve, $model, $band, , $noise] = $estimate;
 
-        return StepResult::of($curve, self::resampled($blocks, $windows, $fs, $model), $windows, $windows->seconds($fs), $band, self::bySize($windows, $fs, $model), $model);
+        return StepResult::of($curve, self::resampled($blocks, $windows, $fs, $model), $windows, $windows->seconds($fs), $band, self::bySize($windows, $fs, $model, null), $model, $noise);
     }
 
     /**
@@ -71,11 +71,12 @@ final readonly class StepAnalysis
      *
      * @param list<float> $setpoint of the window, at the log's rate, deg/s
      * @param list<float> $rate     of the same time
+     * @param list<float> $noise    of the flight by bin, as StepResult has it: one window alone cannot tell noise from response
      * @param float       $bandHz   top of the band that the flight excites
      *
      * @throws SignalError when it is too short
      */
-    public static function window(array $setpoint, array $rate, float $rateHz, LoopModel $loop, float $bandHz): StepFrame
+    public static function window(array $setpoint, array $rate, float $rateHz, LoopModel $loop, array $noise, float $bandHz): StepFrame
     {
         $factor = self::factor($rateHz);
         $fs = $rateHz / $factor;
@@ -87,8 +88,8 @@ final readonly class StepAnalysis
         }
         $x = \array_slice($x, 0, $n);
         $y = \array_slice($y, 0, $n);
-        $spectra = StepWindows::spectra(Fft::ofSize($n), $x, $y, StepWindows::bins($n, $fs));
-        [$curve, , , $trust] = self::estimate($spectra + ['weight' => 1.0], $n, $fs, $loop, false);
+        $spectra = StepWindows::spectra(Fft::ofSize($n), $x, $y, StepWindows::bins($n, $fs), StepWindows::taper($n));
+        [$curve, , , $trust] = self::estimate($spectra + ['weight' => 1.0], $n, $fs, $loop, $noise);
         $most = max(1, min(\count($trust), (int) round($bandHz * $n / $fs)));
 
         return new StepFrame($fs, $x, $y, $curve, array_sum(\array_slice($trust, 0, $most)) / $most);
@@ -101,28 +102,52 @@ final readonly class StepAnalysis
     }
 
     /**
-     * The same by size of the move: thirds of the largest command of the log.
+     * The step of small, medium and large moves.
+     *
+     * @param list<list<float>>         $setpoint gap-free runs, deg/s
+     * @param list<list<float>>         $rate
+     * @param array{float, float}|null $limits   deg/s up to which a move is small, and medium; thirds of the largest when null
+     *
+     * @return array<string, array{windows: int, peak: float|null, delay_ms: float|null, upto_dps: float}>
+     *
+     * @throws SignalError when no window can be used
+     */
+    public static function sizes(array $setpoint, array $rate, float $rateHz, ?array $limits): array
+    {
+        $factor = self::factor($rateHz);
+        $runs = [];
+        foreach ($setpoint as $i => $x) {
+            $runs[] = [Statistics::means($x, $factor), Statistics::means($rate[$i], $factor), 0.0];
+        }
+        $windows = StepWindows::cut($runs, $rateHz / $factor, self::WINDOW_S);
+
+        return self::bySize($windows, $rateHz / $factor, self::pooled($windows, $rateHz / $factor)[1][1], $limits);
+    }
+
+    /**
+     * @param array{float, float}|null $limits
      *
      * @return array<string, array{windows: int, peak: float|null, delay_ms: float|null, upto_dps: float}>
      */
-    private static function bySize(StepWindows $windows, float $fs, LoopModel $model): array
+    private static function bySize(StepWindows $windows, float $fs, LoopModel $model, ?array $limits): array
     {
         $top = max([1.0, ...$windows->sizes]);
+        [$small, $medium] = $limits ?? [$top / 3, 2 * $top / 3];
         $groups = ['small' => [], 'medium' => [], 'large' => []];
         foreach ($windows->sizes as $i => $size) {
-            $groups[$size < $top / 3 ? 'small' : ($size < 2 * $top / 3 ? 'medium' : 'large')][] = $windows->used[$i];
+            $groups[$size < $small ? 'small' : ($size < $medium ? 'medium' : 'large')][] = $windows->used[$i];
         }
         $out = [];
         foreach ($groups as $name => $group) {
             $numbers = \count($group) < self::LEAST_OF_SIZE ? null : self::estimate(self::sums($group), $windows->size, $fs, $model)[0]->numbers();
-            $out[$name] = ['windows' => \count($group), 'peak' => $numbers['peak'] ?? null, 'delay_ms' => $numbers['delay_ms'] ?? null, 'upto_dps' => $top * ['small' => 1, 'medium' => 2, 'large' => 3][$name] / 3];
+            $out[$name] = ['windows' => \count($group), 'peak' => $numbers['peak'] ?? null, 'delay_ms' => $numbers['delay_ms'] ?? null, 'upto_dps' => ['small' => $small, 'medium' => $medium, 'large' => $top][$name]];
         }
 
         return $out;
     }
 
     /**
-     * @return array{list<array{xx: list<float>, yy: list<float>, cr: list<float>, ci: list<float>, weight: float}>, array{StepCurve, LoopModel, float, list<float>}} spectra summed by block, and the estimate from all of them
+     * @return array{list<array{xx: list<float>, yy: list<float>, cr: list<float>, ci: list<float>, weight: float}>, array{StepCurve, LoopModel, float, list<float>, list<float>}} spectra summed by block, and the estimate from all of them
      *
      * @throws SignalError when no window can be used
      */
@@ -171,17 +196,17 @@ final readonly class StepAnalysis
     /**
      * @param array{xx: list<float>, yy: list<float>, cr: list<float>, ci: list<float>, weight: float} $sum
      *
-     * @param int  $n     size of the transform
-     * @param bool $refit whether the loop near it is fitted anew to these spectra
+     * @param int              $n     size of the transform
+     * @param list<float>|null $known noise by bin of one window, where the spectra are of one alone; the loop is then taken as it is
      *
-     * @return array{StepCurve, LoopModel, float, list<float>} the curve, the loop behind it, the top of the band the stick excites, Hz, and how far each bin is believed, 0 to 1
+     * @return array{StepCurve, LoopModel, float, list<float>, list<float>} the curve, the loop behind it, the top of the band the stick excites, Hz, how far each bin is believed, 0 to 1, and the noise by bin of one window
      */
-    private static function estimate(array $sum, int $n, float $fs, ?LoopModel $near, bool $refit = true): array
+    private static function estimate(array $sum, int $n, float $fs, ?LoopModel $near, ?array $known = null): array
     {
         $bins = \count($sum['xx']);
         // Three quarters overlap of Hann windows leaves about half the windows independent (Welch 1967).
         $independent = max(1.0, $sum['weight'] * 0.52);
-        $omega = $re = $im = $inverseVariance = [];
+        $omega = $re = $im = $inverseVariance = $floor = [];
         $band = 0.0;
         for ($k = 1; $k < $bins; ++$k) {
             $xx = $sum['xx'][$k];
@@ -191,6 +216,10 @@ final readonly class StepAnalysis
             $hr = $sum['cr'][$k] / $xx;
             $hi = $sum['ci'][$k] / $xx;
             $residual = max($sum['yy'][$k] - ($hr * $hr + $hi * $hi) * $xx, 1e-6 * $sum['yy'][$k] + 1e-9);
+            $floor[] = $residual / max(1e-9, $sum['weight']);
+            if (null !== $known) {
+                $residual = ($known[$k - 1] ?? 0.0) * $sum['weight'] + 1e-9;
+            }
             $omega[] = 2 * \M_PI * $k * $fs / $n;
             $re[] = $hr;
             $im[] = $hi;
@@ -202,7 +231,7 @@ final readonly class StepAnalysis
         $noise = self::smoothed($inverseVariance);
         if (null === $near) {
             $model = LoopModel::fit($omega, $re, $im, $noise);
-        } elseif (!$refit) {
+        } elseif (null !== $known) {
             $model = $near;
         } else {
             // Every third point is plenty to follow a resample.
@@ -227,7 +256,7 @@ final readonly class StepAnalysis
         }
         $fullRe[0] = $fullRe[1];
 
-        return [StepCurve::fromResponse($fullRe, $fullIm, $fs, self::SHOWN_S), $model, $band, $believed];
+        return [StepCurve::fromResponse($fullRe, $fullIm, $fs, self::SHOWN_S), $model, $band, $believed, $floor];
     }
 
     /**

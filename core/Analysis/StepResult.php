@@ -19,6 +19,7 @@ final readonly class StepResult
      * @param list<array{at_s: float, size_dps: float, why: string}>                                                    $windows   all that were looked at, in order of time
      * @param float                                                                                                      $windowS   length of each
      * @param LoopModel                                                                                                  $loop      towards which the curve is drawn
+     * @param list<float>                                                                                                $noise     of one window by bin, from the first above zero: what the stick does not explain
      */
     private function __construct(
         public StepCurve $curve,
@@ -34,14 +35,16 @@ final readonly class StepResult
         public array $windows,
         public float $windowS,
         public LoopModel $loop,
+        public array $noise,
     ) {
     }
 
     /**
      * @param list<StepCurve> $resampled bootstrap curves, may be empty
      * @param array<string, array{windows: int, peak: float|null, delay_ms: float|null, upto_dps: float}> $bySize
+     * @param list<float>     $noise
      */
-    public static function of(StepCurve $curve, array $resampled, StepWindows $windows, float $seconds, float $bandHz, array $bySize, LoopModel $loop): self
+    public static function of(StepCurve $curve, array $resampled, StepWindows $windows, float $seconds, float $bandHz, array $bySize, LoopModel $loop, array $noise): self
     {
         $numbers = $curve->numbers();
         $intervals = [];
@@ -70,7 +73,7 @@ final readonly class StepResult
             }
         }
 
-        return new self($curve, $numbers, $intervals, $low, $high, \count($windows->used), $windows->rejected, $seconds, $bandHz, $bySize, $windows->all, $windows->size * $curve->stepS, $loop);
+        return new self($curve, $numbers, $intervals, $low, $high, \count($windows->used), $windows->rejected, $seconds, $bandHz, $bySize, $windows->all, $windows->size * $curve->stepS, $loop, $noise);
     }
 
     /** Whether small, medium and large moves agree, as a linear craft's would; null when fewer than two can be told. */

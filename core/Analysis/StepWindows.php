@@ -26,7 +26,7 @@ final readonly class StepWindows
      * @param int                                                                                             $size     samples of a window
      * @param list<array{xx: list<float>, yy: list<float>, cr: list<float>, ci: list<float>, weight: float}> $used     auto- and cross-spectra per window
      * @param array<string, int>                                                                              $rejected
-     * @param list<float>                                                                                     $sizes    largest |setpoint| of each used window, deg/s
+     * @param list<float>                                                                                     $sizes    largest |setpoint| of each used window under its taper, deg/s
      * @param list<array{at_s: float, size_dps: float, why: string}>                                          $all      every window in order of time; why is empty where it is used
      */
     private function __construct(public int $size, public int $hop, public array $used, public array $rejected, public array $sizes, public array $all)
@@ -43,6 +43,7 @@ final readonly class StepWindows
         $hop = intdiv($n, 4);
         $fft = Fft::ofSize($n);
         $bins = self::bins($n, $fs);
+        $taper = self::taper($n);
         $used = $sizes = $all = [];
         $rejected = [self::SHORT => 0, self::STILL => 0, self::ASTRAY => 0, self::STRUCK => 0];
         foreach ($runs as [$x, $y, $start]) {
@@ -53,10 +54,12 @@ final readonly class StepWindows
             for ($at = 0, $last = \count($x) - $n; $at <= $last; $at += $hop) {
                 $a = \array_slice($x, $at, $n);
                 $square = $size = 0.0;
-                foreach ($a as $v) {
+                foreach ($a as $i => $v) {
                     $square += $v * $v;
-                    if (abs($v) > $size) {
-                        $size = abs($v);
+                    // Under the taper: a move at the edge of a window hardly counts in it.
+                    $tapered = abs($v) * $taper[$i];
+                    if ($tapered > $size) {
+                        $size = $tapered;
                     }
                 }
                 $why = '';
@@ -66,7 +69,7 @@ final readonly class StepWindows
                 } elseif (sqrt($square / $n) < self::LEAST_INPUT_DPS) {
                     $why = self::STILL;
                 } else {
-                    $spectra = self::spectra($fft, $a, \array_slice($y, $at, $n), $bins);
+                    $spectra = self::spectra($fft, $a, \array_slice($y, $at, $n), $bins, $taper);
                     $coherence = self::coherence($spectra);
                     if ($coherence < self::LEAST_COHERENCE) {
                         $why = self::ASTRAY;
@@ -102,15 +105,13 @@ final readonly class StepWindows
      *
      * @param list<float> $x
      * @param list<float> $y
+     * @param list<float> $taper as taper() gives it
      *
      * @return array{xx: list<float>, yy: list<float>, cr: list<float>, ci: list<float>}
      */
-    public static function spectra(Fft $fft, array $x, array $y, int $bins): array
+    public static function spectra(Fft $fft, array $x, array $y, int $bins, array $taper): array
     {
-        $n = $fft->size;
-        $step = 2 * \M_PI / $n;
-        for ($i = 0; $i < $n; ++$i) {
-            $w = 0.5 - 0.5 * cos($step * $i);
+        foreach ($taper as $i => $w) {
             $x[$i] *= $w;
             $y[$i] *= $w;
         }
@@ -124,6 +125,17 @@ final readonly class StepWindows
         }
 
         return ['xx' => $xx, 'yy' => $yy, 'cr' => $cr, 'ci' => $ci];
+    }
+
+    /** @return list<float> a Hann window */
+    public static function taper(int $n): array
+    {
+        $taper = [];
+        for ($i = 0; $i < $n; ++$i) {
+            $taper[] = 0.5 - 0.5 * cos(2 * \M_PI * $i / $n);
+        }
+
+        return $taper;
     }
 
     /** @param list<float> $struck */

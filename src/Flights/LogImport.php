@@ -25,16 +25,17 @@ final readonly class LogImport
     public function import(Craft $craft, string $path, string $title, JobProgress $progress, float $from = 0.0): Log
     {
         $share = static fn (float $s): float => $from + (1 - $from) * $s;
-        $flight = LogReader::readFile($path, plan: $this->maps->plan($path), progress: static fn (float $read) => $progress->at($share(0.45 * $read), \sprintf('reading, %.0f %%', 100 * $read)));
-        $known = $this->entities->getRepository(Log::class)->findOneBy(['craft' => $craft, 'sha256' => (string) hash_file('sha256', $path)]);
+        $hash = (string) hash_file('sha256', $path);
+        $known = $this->entities->getRepository(Log::class)->findOneBy(['craft' => $craft, 'sha256' => $hash]);
         if (null !== $known) {
-            throw LogError::of("This very log is already here as {$known->code}.");
+            throw LogError::of("This very log is already here as {$known->code}.".(null === $known->putAwayAt ? '' : ' It was put away; sheet 51 brings it back.'));
         }
+        $flight = LogReader::readFile($path, plan: $this->maps->plan($path), progress: static fn (float $read) => $progress->at($share(0.45 * $read), \sprintf('reading, %.0f %%', 100 * $read)));
         $progress->at($share(0.46), 'storing the traces');
         $last = $this->entities->createQuery('SELECT MAX(l.code) FROM '.Log::class.' l WHERE l.craft = :c')->setParameter('c', $craft)->getSingleScalarResult();
         $number = \is_string($last) ? (int) substr($last, 2) + 1 : 1;
         $log = new Log(
-            $craft, \sprintf('%s-%04d', strtoupper($craft->slug[0]), $number), $title, (string) hash_file('sha256', $path), new \DateTimeImmutable(),
+            $craft, \sprintf('%s-%04d', strtoupper($craft->slug[0]), $number), $title, $hash, new \DateTimeImmutable(),
             $flight->clock->durationS(), $flight->clock->rateHz, $flight->clock->samples, $flight->names(),
             array_map(static fn (Segment $s): array => ['first' => $s->first, 'count' => $s->count, 'start_s' => $s->startS], $flight->clock->segments),
             array_map(static fn (TimeFault $f): array => ['kind' => $f->kind, 'at_s' => $f->atS, 'length_s' => $f->lengthS, 'row' => $f->row], \array_slice($flight->clock->faults, 0, 200)),

@@ -19,9 +19,10 @@ final readonly class LogSheetView
      * @param Passage|null                                                         $passage  that the analyses look at; the whole flight when null
      * @param list<ResponseFinding>                                                $findings
      * @param array<string, list<StepRanking>>                                     $ranked   by axis, where several logs are shown
+     * @param string                                                               $axis     to begin with, or empty
      * @param array<string, list<array{from_hz: float, to_hz: float, axes: array<string, float>}>> $compared noise of $log less each of $besides by bands, dB, by code
      */
-    public function __construct(public array $logs, public ?Log $log, public array $besides, public array $report, public array $others, public array $changed, public array $findings, public string $answer, public array $passages, public ?Passage $passage, public array $ranked = [], public array $compared = [])
+    public function __construct(public array $logs, public ?Log $log, public array $besides, public array $report, public array $others, public array $changed, public array $findings, public string $answer, public array $passages, public ?Passage $passage, public array $ranked = [], public string $axis = '', public array $compared = [])
     {
     }
 

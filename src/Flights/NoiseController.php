@@ -48,7 +48,7 @@ final class NoiseController extends SheetController
 
         return $this->show($craft, '53', 'Flights/noise.html.twig', new LogSheetView(
             $this->book->of($craft), $log, $besides, $report, $others,
-            null === $log ? [] : LogBook::differences($besides, $log), $findings, $answer, $this->book->passages($log), $passage, compared: $compared,
+            null === $log ? [] : LogBook::differences($besides, $log), $findings, $answer, $this->book->passages($log), $passage, axis: $request->query->getString('axis'), compared: $compared,
         ));
     }
 

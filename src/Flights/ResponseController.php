@@ -13,6 +13,7 @@ use Ortholex\Core\Analysis\LoopModel;
 use Ortholex\Core\Analysis\StepAnalysis;
 use Ortholex\Core\Analysis\StepRanking;
 use Ortholex\Core\FlightLog\Traces;
+use Ortholex\Core\Signal\SignalError;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
@@ -54,7 +55,7 @@ final class ResponseController extends SheetController
 
         return $this->show($craft, '54', 'Flights/response.html.twig', new LogSheetView(
             $this->book->of($craft), $log, $besides, $report, $others,
-            null === $log ? [] : LogBook::differences($besides, $log), $findings, \count($besides) > 1 ? ResponseFindings::ranking($ranked) : $answer, $this->book->passages($log), $passage, $ranked,
+            null === $log ? [] : LogBook::differences($besides, $log), $findings, \count($besides) > 1 ? ResponseFindings::ranking($ranked) : $answer, $this->book->passages($log), $passage, $ranked, $request->query->getString('axis'),
         ));
     }
 
@@ -72,12 +73,39 @@ final class ResponseController extends SheetController
         $first = LogSheetView::sampleAt($log, $at);
         $count = (int) round((Dig::number($step, 'window_s') ?? 2.0) * $log->rateHz);
         $rate = \in_array("rate_measured_{$axis}_dps", $log->traces, true) ? "rate_measured_{$axis}_dps" : "rate_filtered_{$axis}_dps";
-        $frame = StepAnalysis::window($this->store->samples($id, "setpoint_{$axis}_dps", $first, $count), $this->store->samples($id, $rate, $first, $count), $log->rateHz, LoopModel::known(Dig::map($step, 'loop')), Dig::number($step, 'band_hz') ?? 20.0);
+        $frame = StepAnalysis::window($this->store->samples($id, "setpoint_{$axis}_dps", $first, $count), $this->store->samples($id, $rate, $first, $count), $log->rateHz, LoopModel::known(Dig::map($step, 'loop')), Dig::numbers($step, 'noise'), Dig::number($step, 'band_hz') ?? 20.0);
 
         return new JsonResponse([
             'at_s' => $at, 'rate_hz' => $frame->rateHz, 'setpoint' => AnalysisCharts::rounded($frame->setpoint, 1), 'rate' => AnalysisCharts::rounded($frame->rate, 1),
             'step_ms' => $frame->curve->stepS * 1e3, 'curve' => AnalysisCharts::rounded($frame->curve->values, 4), 'own_share' => round($frame->ownShare, 3),
         ]);
+    }
+
+    /** Small, medium and large moves, with limits of one's own; a piece of the sheet. */
+    #[Route('/craft/{slug}/logs/{id<\d+>}/sizes', name: 'step_sizes', methods: ['GET'])]
+    public function sizes(string $slug, int $id, Request $request): Response
+    {
+        $log = $this->book->one($this->crafts->named($slug), $id);
+        $small = $request->query->getString('small');
+        $medium = $request->query->getString('medium');
+        if (!is_numeric($small) || !is_numeric($medium) || (float) $small <= 0 || (float) $medium <= (float) $small) {
+            throw BadRequest::at('medium', 'Give two rates in deg/s, the second above the first: a move is small up to the first, medium up to the second.');
+        }
+        $passage = $this->book->passage($log, $request->query->getInt('passage'));
+        $by = [];
+        foreach (Traces::AXES as $axis) {
+            $rate = \in_array("rate_measured_{$axis}_dps", $log->traces, true) ? "rate_measured_{$axis}_dps" : "rate_filtered_{$axis}_dps";
+            $flight = $this->store->load($log, ["setpoint_{$axis}_dps", $rate]);
+            $flight = null === $passage ? $flight : $flight->between($passage->fromS, $passage->toS);
+            try {
+                $by[$axis] = $flight->has($rate) && $flight->has("setpoint_{$axis}_dps") ? StepAnalysis::sizes($flight->runs("setpoint_{$axis}_dps"), $flight->runs($rate), $log->rateHz, [(float) $small, (float) $medium]) : [];
+            } catch (SignalError) {
+                // No window of this axis can be used: its row is left out, and the sheet says why elsewhere.
+                $by[$axis] = [];
+            }
+        }
+
+        return $this->piece('Flights/_sizes.html.twig', ['by' => $by]);
     }
 
     /** Strikes a window out of the step of its axis, or takes it back in. */

@@ -68,12 +68,18 @@ final readonly class ResponseFindings
      */
     public static function ranking(array $ranked): string
     {
-        $parts = [];
+        $parts = $alike = [];
         foreach ($ranked as $axis => $rows) {
-            $first = array_values(array_filter($rows, static fn (StepRanking $r): bool => 1 === $r->place));
-            if ([] !== $first) {
-                $parts[] = \count($first) > 1 ? "on $axis ".implode(' and ', array_map(static fn (StepRanking $r): string => $r->name, $first)).' are alike' : \sprintf('%s follows best on %s', $first[0]->name, $axis);
+            $told = array_values(array_filter($rows, static fn (StepRanking $r): bool => null !== $r->place));
+            $first = array_values(array_filter($told, static fn (StepRanking $r): bool => 1 === $r->place));
+            if (\count($first) > 1 && \count($first) === \count($told)) {
+                $alike[] = $axis;
+            } elseif ([] !== $first) {
+                $parts[] = implode(' and ', array_map(static fn (StepRanking $r): string => $r->name, $first)).(1 === \count($first) ? ' follows' : ' follow')." best on $axis";
             }
+        }
+        if ([] !== $alike) {
+            $parts[] = 'on '.implode(' and ', $alike).' all are alike';
         }
 
         return [] === $parts ? 'None of these flights tells how the craft responds.' : ucfirst(implode('; ', $parts)).'.';

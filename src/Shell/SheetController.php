@@ -29,4 +29,10 @@ abstract class SheetController
     {
         return new Response($this->twig->render($template, ['shell' => $this->shell->of($craft, $sheet), 'view' => $view, 'craft' => $craft, 'at' => "/craft/$craft->slug"]));
     }
+
+    /** @param array<string, mixed> $with */
+    protected function piece(string $template, array $with): Response
+    {
+        return new Response($this->twig->render($template, $with));
+    }
 }
