@@ -160,7 +160,7 @@ final readonly class Findings
     {
         $findings = [];
         if ($log->badRows->count > 0) {
-            $findings[] = new Finding('damage', Finding::MIND, "{$log->badRows->count} rows could not be read; what could be is here.", (float) $log->badRows->count, 'rows', null, 'firm', '52', null, null, null, 'Look at the recorder and its wire.');
+            $findings[] = new Finding('damage', Finding::MIND, $log->badRows->count.(1 === $log->badRows->count ? ' row' : ' rows').' could not be read; what could be is here.', (float) $log->badRows->count, 'rows', null, 'firm', '52', null, null, null, 'Look at the recorder and its wire.');
         }
         $gaps = $log->clock->gaps();
         if ([] !== $gaps) {

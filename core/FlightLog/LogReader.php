@@ -85,7 +85,7 @@ final class LogReader
         try {
             $carry = $this->skipHead($stream);
             $total = \strlen($carry);
-            $ended = false;
+            $ended = $overlong = false;
             while (!$ended) {
                 $bytes = $this->nextBytes($stream);
                 $total += \strlen($bytes);
@@ -96,16 +96,28 @@ final class LogReader
                     throw LogError::of(\sprintf('The file unpacks to more than %d times its size, which no flight log does. It was not read further.', self::MOST_UNPACKED));
                 }
                 $ended = '' === $bytes;
+                if ($overlong && !$ended) {
+                    // Nobody needs the rest of a line that long; what comes after it may well be good.
+                    $cut = strpos($bytes, "\n");
+                    if (false === $cut) {
+                        continue;
+                    }
+                    $bytes = substr($bytes, $cut + 1);
+                    $overlong = false;
+                }
                 $data = $carry.$bytes;
                 if ($ended) {
                     $carry = '';
                 } else {
                     $cut = strrpos($data, "\n");
                     if (false === $cut) {
-                        if (\strlen($data) > self::LONGEST_LINE) {
-                            throw LogError::of(\sprintf('Line %d is longer than 1 MB, so this is no CSV of a log.', $this->line + 1));
-                        }
                         $carry = $data;
+                        if (\strlen($data) > self::LONGEST_LINE) {
+                            ++$this->line;
+                            $this->bad('longer than 1 MB, which no row of a log is');
+                            $overlong = true;
+                            $carry = '';
+                        }
                         continue;
                     }
                     $carry = substr($data, $cut + 1);
