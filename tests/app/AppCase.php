@@ -6,6 +6,7 @@ namespace Ortholex\Tests\app;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Craft\Craft;
+use Ortholex\App\Flights\Log;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\JobRunner;
 use Ortholex\Bench\World\World;
@@ -136,5 +137,25 @@ abstract class AppCase extends WebTestCase
         foreach (['props', 'outdoors', 'transmitter', 'pack'] as $thing) {
             $this->world()->move($thing, '1');
         }
+    }
+
+    /** A flight of Curlew on the bench, brought in. */
+    protected function flown(string $card = 'mixed_sticks', int $seed = 5, int $seconds = 20): Log
+    {
+        $this->link();
+        $this->ready();
+        $job = $this->job('fly', ['card' => $card, 'seed' => $seed, 'seconds' => $seconds]);
+        self::assertSame(Job::DONE, $job->state, $job->message);
+
+        return $this->entities()->getRepository(Log::class)->findOneBy([], ['id' => 'DESC']) ?? throw new \LogicException('no log');
+    }
+
+    /** Path of a file with this content. */
+    protected function written(string $content): string
+    {
+        $path = (string) tempnam(sys_get_temp_dir(), 'log');
+        file_put_contents($path, $content);
+
+        return $path;
     }
 }

@@ -229,30 +229,12 @@ final class FlightsTest extends AppCase
         self::assertSame(['setpoint_roll_dps', 'rate_measured_roll_dps', 'output_rear_right_pct', 'output_front_right_pct', 'output_rear_left_pct', 'output_front_left_pct'], $report['log']['traces'] ?? null);
         self::assertEqualsWithDelta(12.0, $report['log']['duration_s'] ?? 0, 0.002);
         self::assertEqualsWithDelta(8.0, $report['lag']['roll']['ms'] ?? 0, 0.1);
-        self::assertSame(['log', 'step', 'spectrum', 'lag', 'noise', 'verdicts', 'incidents', 'adequacy', 'findings'], array_keys($report));
+        self::assertSame(['log', 'step', 'spectrum', 'lag', 'noise', 'verdicts', 'incidents', 'signs', 'adequacy', 'findings'], array_keys($report));
         foreach ([['--map' => ['nobody=setpoint_roll_dps']], ['--map' => ['odd']], ['--motors' => 'rear-right:up'], ['--motors' => 'a,a'], ['--motors' => 'a,b'], ['--from' => 'noon'], ['--from' => '90']] as $options) {
             [$code, , $error] = $run($options);
             self::assertSame(2, $code, json_encode($options) ?: '');
             self::assertSame(1, substr_count(trim($error), "\n") + 1, 'one clear line');
         }
         unlink($path);
-    }
-
-    private function flown(): Log
-    {
-        $this->link();
-        $this->ready();
-        $job = $this->job('fly', ['card' => 'mixed_sticks', 'seed' => 5, 'seconds' => 20]);
-        self::assertSame(Job::DONE, $job->state, $job->message);
-
-        return $this->entities()->getRepository(Log::class)->findOneBy([], ['id' => 'DESC']) ?? throw new \LogicException('no log');
-    }
-
-    private function written(string $content): string
-    {
-        $path = (string) tempnam(sys_get_temp_dir(), 'log');
-        file_put_contents($path, $content);
-
-        return $path;
     }
 }

@@ -67,6 +67,7 @@ test('noise shows peaks by axis, two logs together, and exports', async ({ page 
   await page.getByLabel('beside it').selectOption({ index: 1 });
   await expect(page.locator('.says')).toContainText('Changed since');
   await expect(page.getByRole('heading', { level: 1 })).toContainText(/quieter|louder|shake alike/);
+  await page.getByLabel('spectrum', { exact: true }).check();
   const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'CSV' }).click()]);
   const text = readFileSync(await file.path(), 'utf8').split('\n');
   expect(text[0]).toContain('hz,measured_db,filtered_db');
@@ -141,4 +142,146 @@ test("Bittern's flight: the motor that stopped pushing is named, and a clean fli
   await expect(page.locator('.checklist')).toContainText('the ESC');
   await page.goto(`/craft/bittern/55?log=${clean}`);
   await expect(page.getByRole('heading', { level: 1 })).toContainText('Nothing went wrong');
+});
+
+test('noise maps of two logs with their difference; against rotor speed; zoom by drag and keys; numbers out', async ({ page }) => {
+  await page.goto('/craft/curlew/53?log=2');
+  const map = page.locator('#noise-map');
+  await expect(map).toBeVisible();
+  await started(page);
+  await page.getByLabel('against rpm').check();
+  await map.hover({ position: { x: 300, y: 200 } });
+  await expect(page.locator('#reading')).toContainText(/\d+ rpm\s+\d+ Hz/);
+  // Drag a part of it, and read a narrower range of frequency; keys and double click bring it back.
+  const hz = async (y) => { await map.hover({ position: { x: 301, y } }); return Number((await page.locator('#reading').innerText()).match(/(\d+) Hz/)[1]); };
+  const box = await map.boundingBox();
+  const whole = (await hz(40)) - (await hz(300));
+  await page.mouse.move(box.x + 200, box.y + 220);
+  await page.mouse.down();
+  await page.mouse.move(box.x + 400, box.y + 320, { steps: 6 });
+  await page.mouse.up();
+  expect((await hz(40)) - (await hz(300))).toBeLessThan(whole / 2);
+  await map.dblclick({ position: { x: 300, y: 200 } });
+  expect((await hz(40)) - (await hz(300))).toBe(whole);
+  await map.focus();
+  await page.keyboard.press('+');
+  expect((await hz(40)) - (await hz(300))).toBeLessThan(whole * 0.6);
+  await page.keyboard.press('Home');
+  await page.keyboard.press('ArrowUp');
+  await expect(page.locator('#reading')).toContainText('Hz');
+  // A second log beside it: two maps, and one less the other.
+  await page.getByLabel('beside it').selectOption({ index: 1 });
+  await expect(page.locator('.beside-chip')).toHaveCount(1);
+  await expect(page.locator('.says')).toContainText(/C-000\d less C-000\d/);
+  await expect(page.locator('.map-key')).toContainText('solid standing');
+  await page.locator('#noise-map').hover({ position: { x: 200, y: 120 } });
+  await expect(page.locator('#reading')).toContainText(/less C-000\d/);
+  await started(page);
+  const [numbers] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'CSV' }).click()]);
+  const rows = readFileSync(await numbers.path(), 'utf8').split('\n');
+  expect(rows[0]).toBe('log,throttle_pct,hz,db');
+  expect(rows.some((r) => / less /.test(r))).toBe(true);
+  await page.getByRole('button', { name: /^Take C-000\d away$/ }).click();
+  await expect(page.locator('.beside-chip')).toHaveCount(0);
+});
+
+test('two logs locked to each other, lined up, and rows chosen by name', async ({ page }) => {
+  await page.goto('/craft/curlew/52?log=1&beside[]=2');
+  const traces = page.locator('#traces');
+  await expect(traces).toHaveAttribute('data-drawn-other', /\d/);
+  await started(page);
+  const box = await traces.boundingBox();
+  await page.mouse.move(box.x + 300, box.y + 60);
+  await expect(page.locator('#values dd').first()).toHaveText('C-0001');
+  await expect(page.locator('#values')).toContainText('throttle');
+  await expect(page.locator('#sticks g')).toHaveCount(2);
+  // Shifted by hand, the other log's values change and the first one's stay.
+  const value = (n) => page.locator('#values dd').nth(n).innerText();
+  const [mine, theirs] = [await value(2), await value(3)];
+  await page.getByLabel('Shift C-0002, seconds').fill('3.7');
+  await page.keyboard.press('Tab');
+  await page.mouse.move(box.x + 300, box.y + 61);
+  await expect.poll(() => value(3)).not.toBe(theirs);
+  expect(await value(2)).toBe(mine);
+  await page.getByRole('button', { name: 'Line up by the sticks' }).click();
+  await expect(page.locator('#said')).toContainText(/Lined up by|nothing to line them up by/);
+  await page.getByText('Rows…').click();
+  await page.getByRole('group', { name: 'Rows by name' }).getByLabel(/^setpoint, roll/).check();
+  await page.getByRole('group', { name: 'Rows by name' }).getByLabel(/^battery/).check();
+  await expect(page.getByLabel('Rows of traces')).toHaveValue('names');
+  await page.getByText('Rows…').click();
+  await page.mouse.move(box.x + 310, box.y + 160);
+  await expect(page.locator('#values dt')).toHaveCount(3);
+  // The choice is kept for the next log.
+  await page.goto('/craft/curlew/52?log=2');
+  await started(page);
+  await page.getByLabel('Rows of traces').selectOption('names');
+  await page.mouse.move(box.x + 310, box.y + 160);
+  await expect(page.locator('#values dt')).toHaveCount(2);
+});
+
+test('the step window by window: seen, stepped through, struck out and taken back', async ({ page }) => {
+  await page.goto('/craft/curlew/54?log=1');
+  await expect(page.locator('#response-plot canvas')).toBeVisible();
+  await started(page);
+  const used = () => page.locator('[data-rank="roll"] td').nth(8).innerText();
+  const before = await used();
+  await page.getByLabel('window by window').check();
+  const frames = page.locator('#frames');
+  await expect(frames).toHaveAttribute('data-drawn', /^roll \d+$/);
+  await expect(page.locator('#frame-curve canvas')).toBeVisible();
+  const at = await page.locator('#frame-at').innerText();
+  await frames.focus();
+  await page.keyboard.press('ArrowRight');
+  await expect(page.locator('#frame-at')).not.toHaveText(at);
+  await page.keyboard.press('ArrowRight');
+  await expect(page.locator('#frame-says')).toContainText(/up to \d+ deg\/s · \d+ % of its curve its own/);
+  await page.locator('#frame-strip').click({ position: { x: 400, y: 40 } });
+  await expect(page.locator('#frame-at')).toContainText(/1\d\.\d\d to/);
+  await page.keyboard.press('x');
+  await expect(page.locator('#frame-says')).toContainText('struck out by hand');
+  await started(page);
+  await page.getByLabel('the whole flight').check();
+  await expect(page.locator('.says')).toContainText('1 window was struck out by hand');
+  expect(await used()).not.toBe(before);
+  await page.getByLabel('window by window').check();
+  await page.getByRole('button', { name: 'Take it back in' }).click();
+  await expect(page.locator('.says')).not.toContainText('struck out by hand');
+  await started(page);
+  await page.getByLabel('the whole flight').check();
+  expect(await used()).toBe(before);
+  // Limits of one's own for small and medium moves; contradicting ones are refused in words.
+  await page.getByLabel('Small up to').fill('300');
+  await page.getByLabel('medium up to').fill('200');
+  await page.getByRole('button', { name: 'Count so' }).click();
+  await expect(page.locator('#size-limits .problem')).toContainText('the second above the first');
+  await page.getByLabel('medium up to').fill('350');
+  await page.getByRole('button', { name: 'Count so' }).click();
+  await expect(page.locator('#sizes')).toContainText('≤350');
+});
+
+test('a log counted the other way round is turned about on its front, and parts are noted', async ({ page }) => {
+  await page.goto('/craft/curlew/51');
+  const rows = page.locator('#logs tbody tr[data-log]');
+  const before = await rows.count();
+  const lines = ['time_s,setpoint_roll_dps,rate_measured_roll_dps'];
+  for (let i = 0; i < 16000; i++) lines.push(`${(i / 1000).toFixed(3)},${(150 * Math.sin(i / 130) + 60 * Math.sin(i / 41)).toFixed(3)},${(-150 * Math.sin((i - 12) / 130) - 60 * Math.sin((i - 12) / 41)).toFixed(3)}`);
+  await started(page);
+  await page.locator('[data-import]').setInputFiles({ name: 'turned.csv', mimeType: 'text/csv', buffer: Buffer.from(lines.join('\n')) });
+  await expect(rows).toHaveCount(before + 1, { timeout: 40_000 });
+  await expect(page.locator('.job')).toHaveCount(0, { timeout: 40_000 });
+  await rows.first().getByRole('link', { name: 'findings' }).click();
+  await expect(page.getByRole('heading', { name: 'Roll is turned' })).toBeVisible();
+  await started(page);
+  await page.getByRole('button', { name: 'Turn roll about' }).click();
+  await expect(page.getByRole('heading', { name: 'Turned about' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Roll is turned' })).toHaveCount(0);
+  await started(page);
+  await page.getByLabel('Part', { exact: true }).selectOption('motor');
+  await page.getByLabel('Place', { exact: true }).selectOption('rear left');
+  await page.getByLabel('With').fill('new bearings');
+  await page.getByRole('button', { name: 'Note it' }).click();
+  await expect(page.locator('#parts')).toContainText('motor, rear left: new bearings');
+  await page.goto('/craft/curlew/51');
+  await expect(rows.first()).toContainText('new: motor rear left');
 });

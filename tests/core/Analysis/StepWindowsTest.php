@@ -21,9 +21,8 @@ final class StepWindowsTest extends TestCase
     {
         [$x, $y] = (new KnownLoop(70, 0.5, 0.003))->fly(1000, 20, 20, 8);
         // Hands off in the middle.
-        for ($i = 8000; $i < 13000; ++$i) {
-            $x[$i] = $y[$i] = 0.0;
-        }
+        $x = array_values(array_replace($x, array_fill(8000, 5000, 0.0)));
+        $y = array_values(array_replace($y, array_fill(8000, 5000, 0.0)));
         $result = StepAnalysis::of([$x], [$y], 1000, [100.0]);
         self::assertCount($result->used + array_sum($result->rejected), $result->windows);
         self::assertCount($result->used, array_filter($result->windows, static fn (array $w): bool => '' === $w['why']));
@@ -40,9 +39,7 @@ final class StepWindowsTest extends TestCase
     {
         [$x, $y] = (new KnownLoop(70, 0.5, 0.003))->fly(1000, 30, 20, 8);
         // Something hit the craft at 15 s.
-        for ($i = 15000; $i < 15150; ++$i) {
-            $y[$i] += 900 * sin(($i - 15000) * \M_PI / 150);
-        }
+        $y = array_map(static fn (float $v, int $i): float => $v + ($i >= 15000 && $i < 15150 ? 900 * sin(($i - 15000) * \M_PI / 150) : 0.0), $y, array_keys($y));
         $whole = StepAnalysis::of([$x], [$y], 1000);
         $struck = array_column(array_filter($whole->windows, static fn (array $w): bool => $w['at_s'] <= 15.15 && $w['at_s'] + $whole->windowS >= 15.0), 'at_s');
         self::assertNotEmpty($struck);
@@ -76,7 +73,7 @@ final class StepWindowsTest extends TestCase
             $frame = StepAnalysis::window(\array_slice($x, $first, (int) round($whole->windowS * $rate)), \array_slice($y, $first, (int) round($whole->windowS * $rate)), $rate, $model, $whole->noise, $whole->bandHz);
             $shares[] = $frame->ownShare;
             $peaks[] = $frame->curve->numbers()['peak'];
-            self::assertSame(\count($frame->setpoint), \count($frame->rate));
+            self::assertCount(\count($frame->setpoint), $frame->rate);
         }
         self::assertGreaterThan(0.1, min($shares));
         self::assertLessThanOrEqual(1.0, max($shares));
@@ -130,7 +127,11 @@ final class StepWindowsTest extends TestCase
     /** A pure delay loses its own length, a first-order lag its time constant: both closed forms. */
     public function testWhatIsLostToAStepInClosedForm(): void
     {
-        $at = static fn (\Closure $y): float => (new StepCurve(0.0005, array_map(static fn (int $i): float => $y($i * 0.0005), range(0, 2000))))->numbers()['error_ms'];
+        $at = static fn (\Closure $y): float => (new StepCurve(0.0005, array_map(static function (int $i) use ($y): float {
+            $v = $y($i * 0.0005);
+
+            return \is_float($v) ? $v : throw new \LogicException('no number');
+        }, range(0, 2000))))->numbers()['error_ms'];
         self::assertEqualsWithDelta(30.0, $at(static fn (float $t): float => $t < 0.03 ? 0.0 : 1.0), 0.6);
         self::assertEqualsWithDelta(40.0, $at(static fn (float $t): float => 1 - exp(-$t / 0.04)), 1.5);
         self::assertEqualsWithDelta(40.0, $at(static fn (float $t): float => 0.8 * (1 - exp(-$t / 0.04))), 1.5, 'against its own steady value');
