@@ -30,7 +30,6 @@ export function startLogs() {
     } catch (error) { problem.textContent = error.message; problem.hidden = false; }
     input.value = '';
   });
-  document.addEventListener('log-stored', () => location.reload());
   document.addEventListener('job-ended', (e) => { if (e.detail.state !== 'failed' && e.detail.state !== 'interrupted') location.reload(); });
 }
 

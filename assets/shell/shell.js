@@ -125,7 +125,6 @@ function jobs({ now, before }) {
     for (const b of el.querySelectorAll('[data-act]')) b.hidden = (b.dataset.act === 'cancel') !== j.open || (b.dataset.act === 'again' && j.kind.startsWith('flash'));
   }
   for (const el of [...box.children]) if (!shown.some((j) => String(j.id) === el.dataset.job)) el.remove();
-  for (const j of now.jobs) if (j.open && j.result.log && before?.jobs.some((k) => k.id === j.id && !k.result.log)) document.dispatchEvent(new CustomEvent('log-stored', { detail: j }));
   const ended = before?.jobs.filter((j) => j.open && !now.jobs.some((k) => k.id === j.id && k.open)) ?? [];
   if (ended.length) {
     const after = now.jobs.find((k) => k.id === ended[0].id);

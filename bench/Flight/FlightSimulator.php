@@ -302,12 +302,8 @@ final readonly class FlightSimulator
                 $j = 0;
                 foreach ($orders as $order) {
                     for ($i = 0; $i < $n; ++$i, ++$j) {
-                        $centre = max($notchFloor, $order * $speed[$i] * $craft->maxRpm / 60);
-                        if ($centre > $notchTop) {
-                            $nb0[$j] = 1.0;
-                            $nb1[$j] = $na2[$j] = 0.0;
-                            continue;
-                        }
+                        // Above what the loop can hold, the notch waits at its highest.
+                        $centre = min($notchTop, max($notchFloor, $order * $speed[$i] * $craft->maxRpm / 60));
                         $w = 2 * \M_PI * $centre * $dt;
                         $alpha = sin($w) / (2 * $notchQ);
                         $inv = 1 / (1 + $alpha);

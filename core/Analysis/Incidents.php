@@ -49,6 +49,9 @@ final readonly class Incidents
 
     private const LEAST_LOSS_S = 0.06;
 
+    /** Share of the tilting acceleration that the model must explain. */
+    private const LEAST_R2 = 0.25;
+
     /** A loss that other motors make up for can go unseen this long. */
     private const BEFORE_SIGN_S = 3.0;
 
@@ -96,7 +99,9 @@ final readonly class Incidents
             }
         }
         $model = self::learn($runs, $spans, $places, $stepS);
-        $losses = null === $model ? [] : self::losses($runs, $model, [] === $spans ? self::ALONE_GAIN : self::LEAST_GAIN);
+        // With no sign to go by, only a model that explains how this craft tilts may accuse a motor.
+        $mayAccuse = null !== $model && ([] !== $spans || max($model->r2[0], $model->r2[1]) >= self::LEAST_R2);
+        $losses = $mayAccuse ? self::losses($runs, $model, [] === $spans ? self::ALONE_GAIN : self::LEAST_GAIN) : [];
         if (null !== $model && [] !== $losses) {
             // What came after a loss taught the model wrong: learn again without it, and look again.
             $model = self::learn($runs, [...$spans, ...array_map(static fn (array $l): array => [$l['run'], $l['from'], $l['to']], $losses)], $places, $stepS) ?? $model;
@@ -149,14 +154,22 @@ final readonly class Incidents
                 }
                 $expected = $model->expected($now, [$run['rate'][0][$i], $run['rate'][1][$i], $run['rate'][2][$i]]);
                 $row = [];
+                // A model that explains half of what it sees is off by as much where the craft is thrown about.
+                $variance = [];
+                for ($a = 0; $a < 3; ++$a) {
+                    $variance[] = $model->variance[$a] + (1 - $model->r2[$a]) * $expected[$a] * $expected[$a];
+                }
                 for ($m = 0; $m < $motors; ++$m) {
-                    $g = 0.0;
+                    $part = [0.0, 0.0, 0.0];
                     for ($a = 0; $a < 3; ++$a) {
                         $off = $run['accel'][$a][$i] - $expected[$a];
                         // The loss takes away what this motor would have pushed; a gust is not allowed to be worth more than it.
                         $s = -$model->effect[$a][$m] * $now[$m];
-                        $g += max(-6.0, min(6.0, (2 * $off * $s - $s * $s) / $model->variance[$a]));
+                        $part[$a] = max(-6.0, min(6.0, (2 * $off * $s - $s * $s) / $variance[$a]));
                     }
+                    // Losing thrust tilts; yaw alone, which also gusts and the pilot turn, can bear that out but not make it.
+                    $tilt = $part[0] + $part[1];
+                    $g = $tilt + min($part[2], max(0.0, $tilt));
                     $row[] = $g;
                     if ($score[$m] <= 0) {
                         $score[$m] = 0.0;
