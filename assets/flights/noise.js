@@ -67,7 +67,7 @@ export async function startNoise() {
     plot(box, {
       series, data, x: 'frequency, Hz', y: 'power density, dB of (deg/s)²/Hz', names, right: others.length ? 122 : 86,
       range: (u, lo, hi) => [Math.max(-70, Math.floor(lo / 10) * 10), Math.ceil((hi + 6) / 10) * 10],
-      hooks: { drawClear: notches.checked ? [satAt(log.charts.notches.throttle ?? [])] : [], draw: [peaksOf(log.report.spectrum[axis].measured?.peaks ?? [])] },
+      hooks: { draw: [peaksOf(log.report.spectrum[axis].measured?.peaks ?? []), ...(notches.checked ? [satAt(log.charts.notches.throttle ?? [])] : [])] },
       reading: (i) => read(i == null ? '' : `${x[i].toFixed(1)} Hz  measured ${fmt(data[1][i])}  filtered ${fmt(data[2][i])} dB`),
     });
     exports(box, `${box.dataset.name}-${axis}-spectrum`, () => ['hz', ...series.map((q) => q.label.replaceAll(' ', '_') + '_db')]);
@@ -82,22 +82,27 @@ const fmt = (v) => (v == null ? '–' : v.toFixed(1));
 const ridges = (of, axis) => of.report.noise.ridges.filter((r) => r.axis === axis).map((r) => ({ ...r, words: r.kind === 'standing' ? `${r.hz.toFixed(0)} Hz standing` : r.kind === 'climbing' ? `climbing${r.harmonic ? ` ×${r.harmonic}` : ''}` : `${r.hz.toFixed(0)} Hz, cannot tell` }));
 const orders = (of, axis) => of.report.noise.orders.filter((o) => o.axis === axis).map((o) => ({ kind: 'climbing', from_pct: (100 * o.from_rpm) / of.charts.full_rpm, to_pct: (100 * o.to_rpm) / of.charts.full_rpm, hz_at_zero: 0, hz_per_pct: (o.order * of.charts.full_rpm) / 6000, words: `${o.order.toFixed(2)} a turn` }));
 
-// Behind the spectrum, where each notch sat over the flight.
+// Under the spectrum, from where to where each notch went over the flight.
 function satAt(tracks) {
   return (u) => {
     const g = u.ctx;
     const r = devicePixelRatio || 1;
     g.save();
     g.font = `${11 * r}px "IBM Plex Sans Condensed", sans-serif`;
+    g.strokeStyle = ink('--ink');
+    g.fillStyle = ink('--ink');
+    g.lineWidth = 1.4 * r;
     tracks.forEach((t, i) => {
       const all = Object.values(t.hz);
       const from = Math.max(u.bbox.left, u.valToPos(Math.min(...all.map((h) => h[0])), 'x', true));
       const to = Math.min(u.bbox.left + u.bbox.width, u.valToPos(Math.max(...all.map((h) => h[2])), 'x', true));
       if (to <= from) return;
-      g.fillStyle = ink('--fill');
-      g.fillRect(from, u.bbox.top, to - from, u.bbox.height);
-      g.fillStyle = ink('--ink-soft');
-      g.fillText(t.kind === 'rotor speed' ? 'rotor speed' : `${t.kind} ${t.kind === 'motor notch' ? '×' : ''}${t.number}`, from + 4 * r, u.bbox.top + u.bbox.height - (6 + 13 * i) * r);
+      const y = u.bbox.top + u.bbox.height - (9 + 17 * i) * r;
+      g.setLineDash([1.5 * r, 3 * r]);
+      g.beginPath(); g.moveTo(from, y); g.lineTo(to, y); g.stroke();
+      g.setLineDash([]);
+      g.beginPath(); for (const x of [from, to]) { g.moveTo(x, y - 4 * r); g.lineTo(x, y + 4 * r); } g.stroke();
+      g.fillText(t.kind === 'rotor speed' ? 'rotor speed' : `${t.kind} ${t.kind === 'motor notch' ? '×' : ''}${t.number} went from here to there`, from + 6 * r, y - 4 * r);
     });
     g.restore();
   };

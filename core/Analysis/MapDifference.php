@@ -8,7 +8,6 @@ namespace Ortholex\Core\Analysis;
 final readonly class MapDifference
 {
     /**
-     * @param float                   $stepHz
      * @param array<int, list<float>> $db     by bin
      */
     private function __construct(public float $stepHz, public array $db)

@@ -195,7 +195,6 @@ final readonly class StepAnalysis
 
     /**
      * @param array{xx: list<float>, yy: list<float>, cr: list<float>, ci: list<float>, weight: float} $sum
-     *
      * @param int              $n     size of the transform
      * @param list<float>|null $known noise by bin of one window, where the spectra are of one alone; the loop is then taken as it is
      *

@@ -7,12 +7,16 @@ namespace Ortholex\App\Flights;
 use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Craft\Craft;
 use Ortholex\App\Record\Staging;
+use Ortholex\Core\Analysis\FlightPlan;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
 
 /** A craft's logs, and which one a sheet is about. */
 final readonly class LogBook
 {
+    /** Logs that a plan looks back over. */
+    private const LOOKED_BACK = 12;
+
     public function __construct(private EntityManagerInterface $entities, private AnalysisStore $analyses)
     {
     }
@@ -67,6 +71,19 @@ final readonly class LogBook
     public function away(Craft $craft): array
     {
         return array_values(array_filter($this->entities->getRepository(Log::class)->findBy(['craft' => $craft], ['id' => 'DESC'], 400), static fn (Log $l): bool => null !== $l->putAwayAt));
+    }
+
+    /** Which card to fly next, by what the newest logs can be used for. */
+    public function plan(Craft $craft): FlightPlan
+    {
+        $flown = [];
+        foreach (\array_slice($this->of($craft), 0, self::LOOKED_BACK) as $log) {
+            if ($this->analyses->has($log)) {
+                $flown[] = ['settings' => $log->settings, 'can' => Dig::texts(Dig::map($this->analyses->report($log), 'adequacy'), 'can')];
+            }
+        }
+
+        return FlightPlan::of($craft->settings, $flown);
     }
 
     /** @return list<LogRow> newest first */

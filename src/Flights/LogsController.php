@@ -58,7 +58,7 @@ final class LogsController extends SheetController
             $cards[] = ['id' => $id, 'name' => $name, 'for' => self::FOR[$id], 'sticks' => $sticks];
         }
 
-        return $this->show($craft, '51', 'Flights/logs.html.twig', new LogsView($this->book->rows($craft), $cards, '' === $whyNot, $whyNot, $this->mostUploadMb, $this->book->away($craft)));
+        return $this->show($craft, '51', 'Flights/logs.html.twig', new LogsView($this->book->rows($craft), $cards, '' === $whyNot, $whyNot, $this->mostUploadMb, $this->book->away($craft), $this->book->plan($craft), $craft->settings));
     }
 
     #[Route('/craft/{slug}/logs/fly', name: 'fly', methods: ['POST'])]

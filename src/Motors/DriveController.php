@@ -38,13 +38,9 @@ final class DriveController extends SheetController
     {
         $craft = $this->crafts->named($slug);
         $input = Input::of($request);
-        $this->links->demandLinked($craft);
-        if ($input->flag('stop')) {
-            $this->worlds->client($craft)->spin(0, 0.0);
-
+        if ($this->stops($craft, $input)) {
             return new JsonResponse(['spinning' => false]);
         }
-        $this->demandPropsOff($craft);
         $step = $input->whole('step', 0, \count(DriveChecks::RISE_PCT) - 1);
         $swapped = explode(',', $input->text('swapped', 60));
         $this->checks->rise($craft, $step, $input->flag('read'), 2 === \count($swapped) ? [$swapped[0], $swapped[1]] : null);
@@ -57,13 +53,9 @@ final class DriveController extends SheetController
     {
         $craft = $this->crafts->named($slug);
         $input = Input::of($request);
-        $this->links->demandLinked($craft);
-        if ($input->flag('stop')) {
-            $this->worlds->client($craft)->spin(0, 0.0);
-
+        if ($this->stops($craft, $input)) {
             return new JsonResponse(['spinning' => false]);
         }
-        $this->demandPropsOff($craft);
         $pad = $input->whole('pad', 1, 8);
         $this->checks->feedback($craft, $pad, $input->flag('first'), $input->flag('read'));
 
@@ -84,11 +76,13 @@ final class DriveController extends SheetController
     public function idle(string $slug): JsonResponse
     {
         $craft = $this->crafts->named($slug);
-        $idle = $this->checks->risen($craft)?->rising->idlePct ?? throw BadRequest::at('idle', 'The rise did not tell an idle output. Mend what struggles, and raise them again.');
-        // Loam before 4.2 has it in microseconds above 1000.
-        $this->staging->stage($craft, isset($craft->settings['motors.idle_us']) ? ['motors.idle_us' => (int) round(10 * $idle)] : ['motors.idle_pct' => $idle]);
+        $rising = $this->checks->risen($craft)?->rising;
+        if (null === $rising?->idlePct) {
+            throw BadRequest::at('idle', 'The rise did not tell an idle output. Mend what struggles, and raise them again.');
+        }
+        $this->staging->stage($craft, $rising->idleFor($craft->settings));
 
-        return new JsonResponse(['said' => "Idle output $idle % is staged."]);
+        return new JsonResponse(['said' => "Idle output $rising->idlePct % is staged."]);
     }
 
     /** One step of teaching analogue ESCs their end points; each has its interlock. */
@@ -115,6 +109,20 @@ final class DriveController extends SheetController
         }
 
         return new JsonResponse(['tones' => $state->tones]);
+    }
+
+    /** Whether the motors were told to stop; if not, they may turn only with the props off. */
+    private function stops(Craft $craft, Input $input): bool
+    {
+        $this->links->demandLinked($craft);
+        if ($input->flag('stop')) {
+            $this->worlds->client($craft)->spin(0, 0.0);
+
+            return true;
+        }
+        $this->demandPropsOff($craft);
+
+        return false;
     }
 
     private function demandPropsOff(Craft $craft): void

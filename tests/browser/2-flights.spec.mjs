@@ -170,7 +170,7 @@ test('noise maps of two logs with their difference; against rotor speed; zoom by
   await page.keyboard.press('ArrowUp');
   await expect(page.locator('#reading')).toContainText('Hz');
   // A second log beside it: two maps, and one less the other.
-  await page.getByLabel('beside it').selectOption({ index: 1 });
+  await page.getByLabel('beside it').selectOption('1');
   await expect(page.locator('.beside-chip')).toHaveCount(1);
   await expect(page.locator('.says')).toContainText(/C-000\d less C-000\d/);
   await expect(page.locator('.map-key')).toContainText('solid standing');
@@ -206,8 +206,8 @@ test('two logs locked to each other, lined up, and rows chosen by name', async (
   await page.getByRole('button', { name: 'Line up by the sticks' }).click();
   await expect(page.locator('#said')).toContainText(/Lined up by|nothing to line them up by/);
   await page.getByText('Rows…').click();
-  await page.getByRole('group', { name: 'Rows by name' }).getByLabel(/^setpoint, roll/).check();
-  await page.getByRole('group', { name: 'Rows by name' }).getByLabel(/^battery/).check();
+  await page.getByRole('group', { name: 'Rows by name' }).getByLabel('setpoint, roll').check();
+  await page.getByRole('group', { name: 'Rows by name' }).getByLabel('battery').check();
   await expect(page.getByLabel('Rows of traces')).toHaveValue('names');
   await page.getByText('Rows…').click();
   await page.mouse.move(box.x + 310, box.y + 160);
@@ -226,7 +226,7 @@ test('the step window by window: seen, stepped through, struck out and taken bac
   await started(page);
   const used = () => page.locator('[data-rank="roll"] td').nth(8).innerText();
   const before = await used();
-  await page.getByLabel('window by window').check();
+  await page.getByRole('radio', { name: 'window by window' }).check();
   const frames = page.locator('#frames');
   await expect(frames).toHaveAttribute('data-drawn', /^roll \d+$/);
   await expect(page.locator('#frame-curve canvas')).toBeVisible();
@@ -241,14 +241,14 @@ test('the step window by window: seen, stepped through, struck out and taken bac
   await page.keyboard.press('x');
   await expect(page.locator('#frame-says')).toContainText('struck out by hand');
   await started(page);
-  await page.getByLabel('the whole flight').check();
+  await page.getByRole('radio', { name: 'the whole flight' }).check();
   await expect(page.locator('.says')).toContainText('1 window was struck out by hand');
   expect(await used()).not.toBe(before);
-  await page.getByLabel('window by window').check();
+  await page.getByRole('radio', { name: 'window by window' }).check();
   await page.getByRole('button', { name: 'Take it back in' }).click();
   await expect(page.locator('.says')).not.toContainText('struck out by hand');
   await started(page);
-  await page.getByLabel('the whole flight').check();
+  await page.getByRole('radio', { name: 'the whole flight' }).check();
   expect(await used()).toBe(before);
   // Limits of one's own for small and medium moves; contradicting ones are refused in words.
   await page.getByLabel('Small up to').fill('300');
@@ -277,8 +277,8 @@ test('a log counted the other way round is turned about on its front, and parts 
   await expect(page.getByRole('heading', { name: 'Turned about' })).toBeVisible();
   await expect(page.getByRole('heading', { name: 'Roll is turned' })).toHaveCount(0);
   await started(page);
-  await page.getByLabel('Part', { exact: true }).selectOption('motor');
-  await page.getByLabel('Place', { exact: true }).selectOption('rear left');
+  await page.locator('#parts select[name="part"]').selectOption('motor');
+  await page.locator('#parts select[name="place"]').selectOption('rear left');
   await page.getByLabel('With').fill('new bearings');
   await page.getByRole('button', { name: 'Note it' }).click();
   await expect(page.locator('#parts')).toContainText('motor, rear left: new bearings');

@@ -52,6 +52,8 @@ final class DriveTest extends TestCase
         $rising = RisingOutput::of(['a' => self::motor(3.0), 'b' => self::motor(3.5), 'c' => self::motor(4.0), 'd' => self::motor(3.5)]);
         self::assertSame(['a' => 3.0, 'b' => 3.5, 'c' => 4.0, 'd' => 3.5], $rising->steadyAt);
         self::assertSame(5.0, $rising->idlePct);
+        self::assertSame(['motors.idle_pct' => 5.0], $rising->idleFor(['motors.idle_pct' => 5.5]));
+        self::assertSame(['motors.idle_us' => 50], $rising->idleFor(['motors.idle_us' => 55]), 'an older Loam counts in microseconds');
         self::assertSame([], $rising->weak);
     }
 
@@ -69,6 +71,7 @@ final class DriveTest extends TestCase
         self::assertSame(['c'], array_keys(RisingOutput::of(['a' => self::motor(3.0), 'b' => self::motor(3.0), 'c' => $stalling, 'd' => self::motor(3.0)])->weak));
         $all = RisingOutput::of(['a' => self::motor(99.0), 'b' => self::motor(99.0)]);
         self::assertNull($all->idlePct);
+        self::assertSame([], $all->idleFor(['motors.idle_pct' => 5.5]));
         self::assertSame('never turned steadily', $all->weak['a']);
     }
 
