@@ -13,21 +13,28 @@ namespace Ortholex\Core\FlightLog;
 final readonly class ColumnMatcher
 {
     private const AXES = [
-        'roll' => ['roll', 'rol', 'aileron', 'ail', 'x', 'bank'], 'pitch' => ['pitch', 'pit', 'elevator', 'ele', 'y', 'nick'], 'yaw' => ['yaw', 'rudder', 'rud', 'z'],
+        'roll' => ['roll', 'rol', 'aileron', 'ail', 'x', 'bank', 'rollen', 'roulis'], 'pitch' => ['pitch', 'pit', 'elevator', 'ele', 'y', 'nick', 'nicken', 'tangage'], 'yaw' => ['yaw', 'rudder', 'rud', 'z', 'gier', 'gieren', 'lacet'],
     ];
     private const QUANTITIES = [
-        'setpoint' => ['setpoint', 'setpoints', 'sp', 'command', 'commanded', 'cmd', 'target', 'desired', 'des', 'demand', 'demanded', 'reference', 'ref', 'wanted', 'requested', 'req', 'asked', 'goal'],
-        'rate' => ['gyro', 'gyroscope', 'gyr', 'rate', 'rates', 'omega', 'angular', 'rotation', 'angvel', 'w'],
-        'output' => ['motor', 'motors', 'mot', 'output', 'outputs', 'out', 'actuator', 'esc', 'm'],
+        'setpoint' => ['setpoint', 'setpoints', 'sp', 'command', 'commanded', 'cmd', 'target', 'desired', 'des', 'demand', 'demanded', 'reference', 'ref', 'wanted', 'requested', 'req', 'asked', 'goal', 'soll', 'sollwert', 'consigne'],
+        'rate' => ['gyro', 'gyroscope', 'gyr', 'rate', 'rates', 'omega', 'angular', 'rotation', 'angvel', 'w', 'drehrate'],
+        'output' => ['motor', 'motors', 'mot', 'output', 'outputs', 'out', 'actuator', 'act', 'servo', 'pwm', 'esc', 'm'],
         'rpm' => ['rpm', 'rotorspeed'],
         'throttle' => ['throttle', 'thr', 'thrust', 'collective', 'gas'],
         'stick' => ['stick', 'sticks', 'rc', 'channel', 'chan', 'ch', 'receiver', 'rx', 'input'],
         'accel' => ['accel', 'acc', 'accelerometer', 'acceleration', 'accelerations'],
         'battery' => ['battery', 'bat', 'voltage', 'volt', 'volts', 'batt'],
         'current' => ['current', 'amps', 'ampere', 'amperes', 'amperage', 'curr'],
-        'time' => ['time', 'timestamp', 'clock', 'elapsed', 't', 'ts'],
+        'time' => ['time', 'timestamp', 'clock', 'elapsed', 't', 'ts', 'zeit', 'temps', 'tiempo', 'tempo'],
     ];
     private const TERMS = ['p' => ['p', 'pterm', 'proportional'], 'i' => ['i', 'iterm', 'integral'], 'd' => ['d', 'dterm', 'derivative'], 'ff' => ['ff', 'f', 'feedforward', 'fterm']];
+
+    /** What the craft does, said of an axis without naming the quantity. */
+    private const ACTUAL = ['actual', 'act', 'ist', 'istwert', 'is', 'real', 'response', 'feedback', 'fb', 'mesure'];
+
+    /** Body rates of flight mechanics: p, q and r, where all three are there. */
+    private const LETTERS = ['p' => 'roll', 'q' => 'pitch', 'r' => 'yaw'];
+
     private const RAW = ['raw', 'unfiltered', 'unfilt', 'measured', 'meas', 'prefilter', 'pre', 'before', 'scaled', 'in'];
     private const FILTERED = ['filtered', 'filt', 'flt', 'filter', 'post', 'after', 'lpf', 'smoothed', 'smooth', 'clean'];
     private const NEUTRAL = ['s', 'ms', 'us', 'sec', 'seconds', 'second', 'millis', 'micros', 'microseconds', 'milliseconds', 'dps', 'deg', 'degs', 'rad', 'rads', 'per', 'pct', 'percent', 'hz', 'v', 'a', 'g', 'log', 'data', 'value', 'velocity', 'vel', 'speed', 'signal', 'axis', 'pid', 'term', 'body', 'in', 'of', 'the', 'sensor', 'imu', 'control', 'loop', 'norm', 'usec', 'msec', 'µs', 'mv', 'ma', 'unit', 'cmd', 'angular', 'rate', 'frame'];
@@ -51,8 +58,10 @@ final readonly class ColumnMatcher
             }
         }
         $candidates = [];
+        $words = array_merge(...array_map(self::words(...), $header));
+        $letters = [] === array_diff(array_keys(self::LETTERS), $words);
         foreach ($header as $column => $name) {
-            $candidates[$column] = \array_key_exists($name, $given) ? [[$given[$name], 1.0]] : self::candidates($name);
+            $candidates[$column] = \array_key_exists($name, $given) ? [[$given[$name], 1.0]] : self::candidates($name, $letters);
         }
         $candidates = self::settled($candidates);
         // Best first: a trace goes to the column that fits it best; the others fall back on their next.
@@ -82,7 +91,7 @@ final readonly class ColumnMatcher
     }
 
     /** @return list<array{string|null, float}> traces a name may mean, with scores */
-    private static function candidates(string $name): array
+    private static function candidates(string $name, bool $letters): array
     {
         if ('time_s' === $name || null !== Traces::unitOf($name)) {
             return [[$name, 1.0]];
@@ -112,7 +121,13 @@ final readonly class ColumnMatcher
                 $term = $is;
             }
         }
-        $explained = array_filter($words, static fn (string $w): bool => ctype_digit($w) || \in_array($w, self::NEUTRAL, true) || \in_array($w, self::RAW, true) || \in_array($w, self::FILTERED, true) || [] !== array_filter([...self::AXES, ...self::QUANTITIES, ...self::TERMS], static fn (array $l): bool => \in_array($w, $l, true)));
+        $letter = array_values(array_intersect($words, array_keys(self::LETTERS)))[0] ?? null;
+        $byLetter = $letters && null === $axis && null !== $letter && ($has(self::QUANTITIES['setpoint']) || $has(self::QUANTITIES['rate']) || $has(self::RAW) || $has(self::FILTERED) || $has(self::ACTUAL));
+        if ($byLetter) {
+            $axis = self::LETTERS[$letter];
+            $term = null;
+        }
+        $explained = array_filter($words, static fn (string $w): bool => ctype_digit($w) || ($byLetter && $w === $letter) || \in_array($w, self::ACTUAL, true) || \in_array($w, self::NEUTRAL, true) || \in_array($w, self::RAW, true) || \in_array($w, self::FILTERED, true) || [] !== array_filter([...self::AXES, ...self::QUANTITIES, ...self::TERMS], static fn (array $l): bool => \in_array($w, $l, true)));
         $share = \count($explained) / \count($words);
         $byNumber = null === $axis && null !== $number && $number <= 2 ? array_keys(self::AXES)[$number] : null;
         $out = [];
@@ -133,6 +148,11 @@ final readonly class ColumnMatcher
             $filtered = $has(self::FILTERED) && !$has(['unfiltered', 'unfilt', 'prefilter']);
             $put("rate_measured_{$on}_dps", $raw && !$filtered ? $sure : ($filtered ? 0.2 : 0.84));
             $put("rate_filtered_{$on}_dps", $filtered ? $sure : ($raw ? 0.2 : 0.82));
+        } elseif (null !== $axis && ($has(self::ACTUAL) || $has(self::RAW) || $has(self::FILTERED)) && (!$has($q['output']) || $has(['act'])) && !$has($q['stick'])) {
+            // What an axis does, with no word for what of it: its rate, as likely as not.
+            $filtered = $has(self::FILTERED);
+            $put("rate_measured_{$axis}_dps", $filtered ? 0.2 : 0.8);
+            $put("rate_filtered_{$axis}_dps", $filtered ? 0.8 : 0.6);
         } elseif ($has($q['rpm'])) {
             $put('rpm_'.self::placeOf($words, $number), $has(['erpm', 'e']) ? 0.5 : 0.95);
         } elseif (null !== $on && null !== $axis && $has($q['stick'])) {

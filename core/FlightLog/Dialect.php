@@ -77,6 +77,10 @@ final readonly class Dialect
             $data = str_replace(["\r\n", "\r"], ["\n", ''], $data);
         }
         if (str_contains($data, '"')) {
+            if (',' === $this->delimiter) {
+                // A decimal comma hidden in quotes.
+                $data = (string) preg_replace('~"(-?\d+),(\d+)"~', '$1.$2', $data);
+            }
             $data = str_replace('"', '', $data);
         }
         if ($this->decimalComma) {
@@ -180,7 +184,10 @@ final readonly class Dialect
      */
     private static function cells(string $line, string $delimiter): array
     {
-        return array_map(static fn (string $c): string => trim($c, " \t\"'\r"), explode($delimiter, $line));
+        // A delimiter within quotes belongs to the name.
+        $cells = str_contains($line, '"') ? array_map('strval', str_getcsv($line, $delimiter, '"', '')) : explode($delimiter, $line);
+
+        return array_map(static fn (string $c): string => trim($c, " \t\"'\r"), $cells);
     }
 
     /**

@@ -18,6 +18,11 @@ final readonly class LogPlan
     private const PIECES = 12;
     private const PREVIEW_ROWS = 5;
 
+    /** Rows that a column must grow over, to be taken for the time. */
+    private const LEAST_ROWS = 20;
+
+    private const SURE_OTHERWISE = 0.9;
+
     /**
      * @param list<ColumnGuess>        $guesses
      * @param array<string, UnitGuess> $units   by trace
@@ -40,6 +45,7 @@ final readonly class LogPlan
         $named = array_map(static fn (string $name, string $unit): string => '' === $unit ? $name : "$name [$unit]", $dialect->header, [] === $dialect->units ? array_fill(0, \count($dialect->header), '') : $dialect->units);
         $guesses = self::numbered(ColumnMatcher::of($dialect->header, $map), $places, array_keys($map));
         $rows = self::rows($dialect, $start, $pieces);
+        $guesses = self::timed($guesses, $dialect, $start, array_keys($map));
         $units = [];
         $rates = [];
         foreach ($guesses as $g) {
@@ -91,6 +97,43 @@ final readonly class LogPlan
     public function unsure(): array
     {
         return array_values(array_filter($this->guesses, static fn (ColumnGuess $g): bool => null !== $g->trace && !$g->isSure()));
+    }
+
+    /**
+     * Where no name says time, a column that only ever grows is taken for it, but not surely.
+     *
+     * @param list<ColumnGuess> $guesses
+     * @param list<string>      $given   columns whose trace was ordered
+     *
+     * @return list<ColumnGuess>
+     */
+    private static function timed(array $guesses, Dialect $dialect, string $start, array $given): array
+    {
+        foreach ($guesses as $g) {
+            if ('time_s' === $g->trace) {
+                return $guesses;
+            }
+        }
+        $rows = self::rows($dialect, $start, []);
+        if (\count($rows) < self::LEAST_ROWS) {
+            return $guesses;
+        }
+        foreach ($guesses as $i => $g) {
+            if (\in_array($g->name, $given, true) || (null !== $g->trace && $g->score >= self::SURE_OTHERWISE)) {
+                continue;
+            }
+            $v = array_column($rows, $g->column);
+            $steps = array_map(static fn (float $a, float $b): float => $b - $a, \array_slice($v, 0, -1), \array_slice($v, 1));
+            $middle = Statistics::median($steps);
+            // Mostly even steps forward; a counter of samples by ones would be no time, but nobody could tell.
+            if (min([0.0, ...$steps]) >= 0 && $middle > 0 && Statistics::quantile($steps, 0.9) < 3 * $middle) {
+                $guesses[$i] = new ColumnGuess($g->column, $g->name, 'time_s', 0.6);
+
+                return $guesses;
+            }
+        }
+
+        return $guesses;
     }
 
     /** Identifies the header, so that an answer is remembered for all its like. */

@@ -55,7 +55,46 @@ final class ForeignLogTest extends TestCase
         yield 'tabs, lines ahead, quoted names' => [['header' => ['"timestamp"', '"desired roll rate"', '"desired pitch rate"', '"desired yaw rate"', '"gyro x"', '"gyro y"', '"gyro z"', '"out1"', '"out2"', '"out3"', '"out4"'], 'delimiter' => "\t", 'ahead' => "Recorder\tv2\nserial\t12\n\n"]];
         yield 'short names, counts to 2047, gzip' => [['header' => ['t', 'cmdRoll', 'cmdPitch', 'cmdYaw', 'gyroX', 'gyroY', 'gyroZ', 'm1', 'm2', 'm3', 'm4'], 'out' => static fn (float $v): float => $v * 20.47, 'wrap' => static fn (string $s): string => (string) gzencode($s)]];
         yield 'a row of units' => [['header' => ['elapsed', 'target_roll', 'target_pitch', 'target_yaw', 'omega_roll', 'omega_pitch', 'omega_yaw', 'esc1', 'esc2', 'esc3', 'esc4'], 'time' => 1e6, 'rate' => \M_PI / 180, 'units' => "us,rad/s,rad/s,rad/s,rad/s,rad/s,rad/s,%,%,%,%\n"]];
+        yield 'body rates by their letters' => [['header' => ['t', 'p_cmd', 'q_cmd', 'r_cmd', 'p_meas', 'q_meas', 'r_meas', 'act1', 'act2', 'act3', 'act4'], 'delimiter' => '|', 'rate' => \M_PI / 180, 'out' => static fn (float $v): float => $v / 100]];
+        yield 'another language' => [['header' => ['Zeit [s]', 'Soll roll [°/s]', 'Soll nick [°/s]', 'Soll gier [°/s]', 'Ist roll [°/s]', 'Ist nick [°/s]', 'Ist gier [°/s]', 'Motor 1', 'Motor 2', 'Motor 3', 'Motor 4'], 'delimiter' => ';', 'comma' => true]];
+        yield 'delimiters within quoted names' => [['header' => ['"Time, s"', '"Command, roll"', '"Command, pitch"', '"Command, yaw"', '"Gyro, roll"', '"Gyro, pitch"', '"Gyro, yaw"', '"Motor, 1"', '"Motor, 2"', '"Motor, 3"', '"Motor, 4"']]];
+        yield 'no name for the time, which only grows' => [['header' => ['when', 'sp_roll', 'sp_pitch', 'sp_yaw', 'actual roll', 'actual pitch', 'actual yaw', 'motor_1', 'motor_2', 'motor_3', 'motor_4']]];
         yield 'a comment mark before the header' => [['header' => ['# time', 'sp_roll', 'sp_pitch', 'sp_yaw', 'gyro_roll_raw', 'gyro_pitch_raw', 'gyro_yaw_raw', 'motor_1', 'motor_2', 'motor_3', 'motor_4']]];
+    }
+
+    public function testATimeFoundByGrowthIsAskedAndNothingThatWandersIsTakenForOne(): void
+    {
+        $this->write(['header' => ['when', 'sp_roll', 'sp_pitch', 'sp_yaw', 'actual roll', 'actual pitch', 'actual yaw', 'motor_1', 'motor_2', 'motor_3', 'motor_4']]);
+        $plan = LogPlan::of($this->path);
+        self::assertSame(0, $plan->timeColumn());
+        self::assertFalse($plan->isSure());
+        file_put_contents($this->path, "gyro_roll,gyro_pitch\n".implode('', array_map(static fn (int $i): string => \sprintf("%d,%d\n", $i % 90, -$i), range(0, 500))));
+        self::assertNull(LogPlan::of($this->path)->timeColumn());
+        // p beside no q and r is the term of a controller.
+        file_put_contents($this->path, "time,p_roll,p_pitch,gyro_roll\n".implode('', array_map(static fn (int $i): string => \sprintf("%.3F,%d,%d,%d\n", $i / 1000, $i % 9, $i % 8, $i % 90), range(0, 500))));
+        self::assertSame(['term_p_roll', 'term_p_pitch', 'rate_measured_roll_dps'], LogReader::readFile($this->path)->names());
+    }
+
+    public function testDecimalCommasInQuotesBetweenCommas(): void
+    {
+        file_put_contents($this->path, "time,gyro_roll,setpoint_roll\n".implode('', array_map(static fn (int $i): string => str_replace('.', ',', \sprintf('"%.3F";"%.2F";"%.2F"', $i / 1000, $i / 4, $i / 8))."\n", range(0, 300))));
+        file_put_contents($this->path, str_replace(';', ',', (string) file_get_contents($this->path)));
+        $log = LogReader::readFile($this->path);
+        self::assertEqualsWithDelta(1000, $log->clock->rateHz, 0.01);
+        self::assertEqualsWithDelta(25.25, $log->trace('rate_measured_roll_dps')[101], 1e-4);
+        self::assertEqualsWithDelta(12.62, $log->trace('setpoint_roll_dps')[101], 0.011);
+    }
+
+    public function testAnEndlessLineCostsNothingButItself(): void
+    {
+        $rows = static fn (int $from, int $to): string => implode('', array_map(static fn (int $i): string => \sprintf("%.3F,%d\n", $i / 1000, $i % 90), range($from, $to)));
+        file_put_contents($this->path, "time_s,rate_measured_roll_dps\n".$rows(0, 999).str_repeat('7', 5_000_000)."\n".$rows(1000, 1999));
+        $log = LogReader::readFile($this->path);
+        self::assertSame(2000, $log->clock->samples);
+        self::assertSame([['line' => 1002, 'count' => 1, 'reason' => 'longer than 1 MB, which no row of a log is']], $log->badRows->places);
+        // Cut off within such a line: what came before it is there.
+        file_put_contents($this->path, "time_s,rate_measured_roll_dps\n".$rows(0, 999).str_repeat('7', 5_000_000));
+        self::assertSame(1000, LogReader::readFile($this->path)->clock->samples);
     }
 
     public function testFilteredAndRawAreToldApart(): void
