@@ -36,7 +36,7 @@ class Frames {
     if (!this.step0) { document.getElementById('frame-says').textContent = `This log gives no step of ${this.axis}.`; this.strip.hidden = true; this.motion.replaceChildren(); this.curve.replaceChildren(); this.button.hidden = true; return; }
     this.strip.hidden = this.button.hidden = false;
     const kept = sessionStorage.getItem(`frame ${this.box.dataset.url} ${this.axis}`);
-    if (this.at[this.axis] === undefined) this.at[this.axis] = kept !== null && this.step0.windows[Number(kept)] ? Number(kept) : Math.max(0, this.step0.windows.findIndex((w) => !w.why));
+    if (this.at[this.axis] === undefined) this.at[this.axis] = kept !== null && this.step0.windows[Number(kept)] ? Number(kept) : Math.max(0, this.step0.windows.findIndex((w) => !w.why && 2 * w.size_dps > Math.max(...this.step0.windows.map((v) => v.size_dps))));
     this.load();
   }
 
@@ -81,7 +81,7 @@ class Frames {
   draw(f, w) {
     const t = f.setpoint.map((_, i) => w.at_s + i / f.rate_hz);
     plot(this.motion, {
-      series: [line('rotation', `--${this.axis}`, { width: 1.4 }), line('asked', '--ink', { dash: [6, 4], width: 1.8 })], data: [t, f.rate, f.setpoint], names: [this.axis, 'asked'], x: 's', y: 'deg/s', right: 48,
+      series: [line('rotation', `--${this.axis}`, { width: 1.4 }), line('asked', '--ink', { dash: [6, 4], width: 1.8 })], data: [t, f.rate, f.setpoint], names: [this.axis, 'asked'], x: 's', y: 'deg/s', right: 72,
       range: (u, lo, hi) => [lo - 0.08 * (hi - lo) - 5, hi + 0.08 * (hi - lo) + 5], reading: (i) => this.read(i == null ? '' : `${t[i].toFixed(3)} s  asked ${f.setpoint[i].toFixed(0)}  rotation ${f.rate[i].toFixed(0)} deg/s`),
     });
     const whole = this.step0;

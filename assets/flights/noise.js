@@ -91,6 +91,8 @@ function satAt(tracks) {
     g.font = `${11 * r}px "IBM Plex Sans Condensed", sans-serif`;
     g.strokeStyle = ink('--ink');
     g.fillStyle = ink('--ink');
+    g.textAlign = 'left';
+    g.textBaseline = 'alphabetic';
     g.lineWidth = 1.4 * r;
     tracks.forEach((t, i) => {
       const all = Object.values(t.hz);
@@ -102,7 +104,7 @@ function satAt(tracks) {
       g.beginPath(); g.moveTo(from, y); g.lineTo(to, y); g.stroke();
       g.setLineDash([]);
       g.beginPath(); for (const x of [from, to]) { g.moveTo(x, y - 4 * r); g.lineTo(x, y + 4 * r); } g.stroke();
-      g.fillText(t.kind === 'rotor speed' ? 'rotor speed' : `${t.kind} ${t.kind === 'motor notch' ? '×' : ''}${t.number} went from here to there`, from + 6 * r, y - 4 * r);
+      g.fillText(t.kind === 'rotor speed' ? 'rotor speed' : `${t.kind} ${t.kind === 'motor notch' ? '×' : ''}${t.number}, over the flight`, from + 6 * r, y - 4 * r);
     });
     g.restore();
   };

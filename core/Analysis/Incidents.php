@@ -101,11 +101,11 @@ final readonly class Incidents
         $model = self::learn($runs, $spans, $places, $stepS);
         // With no sign to go by, only a model that explains how this craft tilts may accuse a motor.
         $mayAccuse = null !== $model && ([] !== $spans || max($model->r2[0], $model->r2[1]) >= self::LEAST_R2);
-        $losses = $mayAccuse ? self::losses($runs, $model, [] === $spans ? self::ALONE_GAIN : self::LEAST_GAIN) : [];
+        $losses = $mayAccuse ? self::losses($runs, $model, [] === $spans) : [];
         if (null !== $model && [] !== $losses) {
             // What came after a loss taught the model wrong: learn again without it, and look again.
             $model = self::learn($runs, [...$spans, ...array_map(static fn (array $l): array => [$l['run'], $l['from'], $l['to']], $losses)], $places, $stepS) ?? $model;
-            $losses = self::losses($runs, $model, [] === $spans ? self::ALONE_GAIN : self::LEAST_GAIN);
+            $losses = self::losses($runs, $model, [] === $spans);
         }
         foreach ($losses as $loss) {
             [$r, $from, $to] = [$loss['run'], $loss['from'], $loss['to']];
@@ -129,12 +129,14 @@ final readonly class Incidents
     /**
      * Stretches that are best explained by one motor pushing no more.
      *
+     * @param bool $wary whether no other sign speaks for a loss
      * @param list<array{rate: list<list<float>>, accel: list<list<float>>, outputs: list<list<float>>}> $runs
      *
      * @return list<array{run: int, from: int, to: int, gains: array<int, float>}> gains by motor over the stretch
      */
-    private static function losses(array $runs, CraftModel $model, float $least): array
+    private static function losses(array $runs, CraftModel $model, bool $wary): array
     {
+        $least = $wary ? self::ALONE_GAIN : self::LEAST_GAIN;
         $found = [];
         foreach ($runs as $r => $run) {
             $steps = \count($run['rate'][0]);
@@ -154,10 +156,11 @@ final readonly class Incidents
                 }
                 $expected = $model->expected($now, [$run['rate'][0][$i], $run['rate'][1][$i], $run['rate'][2][$i]]);
                 $row = [];
-                // A model that explains half of what it sees is off by as much where the craft is thrown about.
+                // A model that explains half of what it sees is off by as much where the craft is thrown about; with no sign
+                // to go by, that counts.
                 $variance = [];
                 for ($a = 0; $a < 3; ++$a) {
-                    $variance[] = $model->variance[$a] + (1 - $model->r2[$a]) * $expected[$a] * $expected[$a];
+                    $variance[] = $model->variance[$a] + ($wary ? (1 - $model->r2[$a]) * $expected[$a] * $expected[$a] : 0.0);
                 }
                 for ($m = 0; $m < $motors; ++$m) {
                     $part = [0.0, 0.0, 0.0];
@@ -169,7 +172,7 @@ final readonly class Incidents
                     }
                     // Losing thrust tilts; yaw alone, which also gusts and the pilot turn, can bear that out but not make it.
                     $tilt = $part[0] + $part[1];
-                    $g = $tilt + min($part[2], max(0.0, $tilt));
+                    $g = $tilt + ($wary ? min($part[2], max(0.0, $tilt)) : $part[2]);
                     $row[] = $g;
                     if ($score[$m] <= 0) {
                         $score[$m] = 0.0;

@@ -9,6 +9,7 @@ use Ortholex\Bench\Flight\FlightSimulator;
 use Ortholex\Core\Analysis\FlightAnalysis;
 use Ortholex\Core\Analysis\GainAdvice;
 use Ortholex\Core\Analysis\GainSet;
+use Ortholex\Core\Analysis\Incidents;
 use Ortholex\Core\Analysis\LoopPrediction;
 use Ortholex\Core\Control\RateFilters;
 use Ortholex\Core\Firmware\Version;
@@ -133,11 +134,53 @@ final class FlightTest extends TestCase
 
     public function testThePackSagsWhileItGives(): void
     {
-        $log = $this->fly([], 'hover_and_climb', 24);
+        $log = $this->fly([], 'hover_and_climb', 40);
         $volts = $log->trace('battery_v');
         self::assertLessThan($volts[0] - 1.0, min($volts));
         self::assertGreaterThan(80.0, max($log->trace('current_a')));
         self::assertGreaterThan(99.0, max($log->trace('throttle_pct')));
+    }
+
+    public function testNotchesAboveWhatTheLoopCanHoldLeaveTheRateAlone(): void
+    {
+        // At full throttle the second harmonic of these motors lies beyond 0.45 of a loop of 2 kHz.
+        $log = $this->fly(['motors.loop_rate_hz' => '2000', 'notch.motor.orders' => '1,2,3'], 'mixed_sticks', 16, seed: 1001);
+        foreach (['roll', 'pitch', 'yaw'] as $axis) {
+            $measured = max(array_map('abs', $log->trace("rate_measured_{$axis}_dps")));
+            $filtered = max(array_map('abs', $log->trace("rate_filtered_{$axis}_dps")));
+            self::assertLessThan(1.15 * $measured, $filtered, "$axis: a filter takes away, it does not add");
+        }
+    }
+
+    public function testTheClimbCoversEveryThrottle(): void
+    {
+        $bins = array_fill(0, 50, 0);
+        foreach ($this->fly([], 'hover_and_climb', 40)->trace('throttle_pct') as $v) {
+            ++$bins[(int) min(49, $v / 2)];
+        }
+        // Three windows of a quarter of a second, half overlapping, need half a second at 2 kHz; neighbours share some.
+        self::assertGreaterThan(700, min(\array_slice($bins, 7, 42)));
+    }
+
+    public function testCleanFlightsOfEveryCardHaveNoIncident(): void
+    {
+        foreach (array_keys(FlightCard::CARDS) as $n => $card) {
+            foreach (['curlew', 'bittern'] as $craft) {
+                self::assertSame([], Incidents::of($this->fly([], $card, 22, seed: 1001 + $n, craft: $craft)), "$craft, $card");
+            }
+        }
+    }
+
+    public function testALostMotorIsNamedOnEveryCard(): void
+    {
+        foreach (array_keys(FlightCard::CARDS) as $n => $card) {
+            foreach (['curlew', 'bittern'] as $craft) {
+                $found = Incidents::of($this->fly([], $card, 22, ['lost_sync'], 2 + $n, $craft));
+                self::assertNotEmpty($found, "$craft, $card");
+                self::assertSame('rear_left', $found[0]->place, "$craft, $card");
+                self::assertGreaterThan(0.3, $found[0]->margin, "$craft, $card");
+            }
+        }
     }
 
     public function testTheHexaFliesToo(): void
