@@ -19,16 +19,8 @@ use Ortholex\Core\Signal\Statistics;
 final readonly class Incidents
 {
     private const STEP_S = 0.002;
-    private const ASKED_BACK_S = 0.12;
-    private const ASKED_AHEAD_S = 0.01;
-    private const FULL_PCT = 97.0;
-    private const FULL_S = 0.03;
-    private const MERGE_S = 0.5;
-
-    /** Unasked rotation beyond which something is wrong, whatever the craft usually does, deg/s. */
-    private const LEAST_DPS = 110.0;
-
-    private const UNASKED_DPS = 300.0;
+    public const FULL_PCT = 97.0;
+    public const MERGE_S = 0.5;
 
     /** Unexplained acceleration is looked at from the onset over this time. */
     private const FROM_S = 0.0;
@@ -41,19 +33,8 @@ final readonly class Incidents
     private const LEAST_FIT = 0.55;
     private const SURE_FIT = 0.9;
 
-    /** What the likelihood ratio must reach, and over how long, before a loss is believed. */
-    private const LEAST_GAIN = 60.0;
-
-    /** Where no rotation or full output gives a sign, much more is asked. */
-    private const ALONE_GAIN = 300.0;
-
-    private const LEAST_LOSS_S = 0.06;
-
-    /** Share of the tilting acceleration that the model must explain. */
-    private const LEAST_R2 = 0.25;
-
     /** A loss that other motors make up for can go unseen this long. */
-    private const BEFORE_SIGN_S = 3.0;
+    public const BEFORE_SIGN_S = 3.0;
 
     private const CHECKLIST = ['the ESC', 'the motor: bearings, bell, windings', 'solder joints and wires of the motor and the signal', 'the prop and its nut', 'idle output too low', 'the sync-loss response is off or too gentle', 'commutation advance too high'];
 
@@ -82,7 +63,7 @@ final readonly class Incidents
             }
             $outputs = array_map(static fn (string $p): array => $column("output_{$p}_pct"), $places);
             $runs[] = [
-                'start' => $segment->startS, 'rate' => $rate, 'set' => $set, 'outputs' => $outputs, 'unasked' => self::unasked($rate, $set, $stepS),
+                'start' => $segment->startS, 'rate' => $rate, 'set' => $set, 'outputs' => $outputs, 'unasked' => UnaskedRotation::of($rate, $set, $stepS),
                 'throttle' => $log->has('throttle_pct') ? $column('throttle_pct') : [],
                 'rpm' => array_map(static fn (string $p): ?array => $log->has("rpm_$p") ? $column("rpm_$p") : null, $places),
                 'accel' => array_map(static fn (array $w): array => self::slope($w, $stepS), $rate),
@@ -91,21 +72,21 @@ final readonly class Incidents
         if ([] === $runs) {
             return [];
         }
-        $limit = self::limit($runs);
+        $limit = UnaskedRotation::limit($runs);
         $spans = [];
         foreach ($runs as $r => $run) {
-            foreach (self::spans($run, $limit, $stepS) as $span) {
+            foreach (UnaskedRotation::spans($run, $limit, $stepS) as $span) {
                 $spans[] = [$r, ...$span];
             }
         }
-        $model = self::learn($runs, $spans, $places, $stepS);
+        $model = MotorLosses::learn($runs, $spans, $places, $stepS);
         // With no sign to go by, only a model that explains how this craft tilts may accuse a motor.
-        $mayAccuse = null !== $model && ([] !== $spans || max($model->r2[0], $model->r2[1]) >= self::LEAST_R2);
-        $losses = $mayAccuse ? self::losses($runs, $model, [] === $spans) : [];
+        $mayAccuse = null !== $model && ([] !== $spans || MotorLosses::mayAccuse($model));
+        $losses = $mayAccuse ? MotorLosses::of($runs, $model, [] === $spans) : [];
         if (null !== $model && [] !== $losses) {
             // What came after a loss taught the model wrong: learn again without it, and look again.
-            $model = self::learn($runs, [...$spans, ...array_map(static fn (array $l): array => [$l['run'], $l['from'], $l['to']], $losses)], $places, $stepS) ?? $model;
-            $losses = self::losses($runs, $model, [] === $spans);
+            $model = MotorLosses::learn($runs, [...$spans, ...array_map(static fn (array $l): array => [$l['run'], $l['from'], $l['to']], $losses)], $places, $stepS) ?? $model;
+            $losses = MotorLosses::of($runs, $model, [] === $spans);
         }
         foreach ($losses as $loss) {
             [$r, $from, $to] = [$loss['run'], $loss['from'], $loss['to']];
@@ -127,125 +108,6 @@ final readonly class Incidents
     }
 
     /**
-     * Stretches that are best explained by one motor pushing no more.
-     *
-     * @param bool $wary whether no other sign speaks for a loss
-     * @param list<array{rate: list<list<float>>, accel: list<list<float>>, outputs: list<list<float>>}> $runs
-     *
-     * @return list<array{run: int, from: int, to: int, gains: array<int, float>}> gains by motor over the stretch
-     */
-    private static function losses(array $runs, CraftModel $model, bool $wary): array
-    {
-        $least = $wary ? self::ALONE_GAIN : self::LEAST_GAIN;
-        $found = [];
-        foreach ($runs as $r => $run) {
-            $steps = \count($run['rate'][0]);
-            $thrust = CraftModel::thrust($run['outputs'], $model->lagS, $model->power, $model->stepS);
-            $motors = \count($thrust);
-            $gain = [];
-            $score = array_fill(0, $motors, 0.0);
-            $since = array_fill(0, $motors, 0);
-            $peak = array_fill(0, $motors, 0.0);
-            $peakAt = array_fill(0, $motors, 0);
-            /** @var array{float, int, int, int}|null $best gain, motor, from, to */
-            $best = null;
-            for ($i = 0; $i < $steps; ++$i) {
-                $now = [];
-                for ($m = 0; $m < $motors; ++$m) {
-                    $now[] = $thrust[$m][$i];
-                }
-                $expected = $model->expected($now, [$run['rate'][0][$i], $run['rate'][1][$i], $run['rate'][2][$i]]);
-                $row = [];
-                // A model that explains half of what it sees is off by as much where the craft is thrown about; with no sign
-                // to go by, that counts.
-                $variance = [];
-                for ($a = 0; $a < 3; ++$a) {
-                    $variance[] = $model->variance[$a] + ($wary ? (1 - $model->r2[$a]) * $expected[$a] * $expected[$a] : 0.0);
-                }
-                for ($m = 0; $m < $motors; ++$m) {
-                    $part = [0.0, 0.0, 0.0];
-                    for ($a = 0; $a < 3; ++$a) {
-                        $off = $run['accel'][$a][$i] - $expected[$a];
-                        // The loss takes away what this motor would have pushed; a gust is not allowed to be worth more than it.
-                        $s = -$model->effect[$a][$m] * $now[$m];
-                        $part[$a] = max(-6.0, min(6.0, (2 * $off * $s - $s * $s) / $variance[$a]));
-                    }
-                    // Losing thrust tilts; yaw alone, which also gusts and the pilot turn, can bear that out but not make it.
-                    $tilt = $part[0] + $part[1];
-                    $g = $tilt + ($wary ? min($part[2], max(0.0, $tilt)) : $part[2]);
-                    $row[] = $g;
-                    if ($score[$m] <= 0) {
-                        $score[$m] = 0.0;
-                        $since[$m] = $i;
-                        $peak[$m] = 0.0;
-                    }
-                    $score[$m] += $g;
-                    if ($score[$m] > $peak[$m]) {
-                        $peak[$m] = $score[$m];
-                        $peakAt[$m] = $i;
-                        if ($score[$m] > $least && (null === $best || $score[$m] > $best[0])) {
-                            $best = [$score[$m], $m, $since[$m], $i];
-                        }
-                    }
-                }
-                $gain[] = $row;
-            }
-            if (null !== $best && $best[3] - $best[2] >= self::LEAST_LOSS_S / $model->stepS) {
-                $gains = array_fill(0, $motors, 0.0);
-                // Early on the loss is purest: later the craft tumbles, and nothing is certain any more.
-                $early = min($best[3], $best[2] + (int) round(0.5 / $model->stepS));
-                for ($i = $best[2]; $i <= $early; ++$i) {
-                    for ($m = 0; $m < $motors; ++$m) {
-                        $gains[$m] += $gain[$i][$m];
-                    }
-                }
-                $found[] = ['run' => $r, 'from' => $best[2], 'to' => $best[3], 'gains' => $gains];
-            }
-        }
-
-        return $found;
-    }
-
-    /**
-     * How far each axis' rotation lies outside what was asked lately; deg/s, with its sign.
-     *
-     * @param list<list<float>> $rate
-     * @param list<list<float>> $set
-     *
-     * @return list<list<float>>
-     */
-    private static function unasked(array $rate, array $set, float $stepS): array
-    {
-        $back = (int) round(self::ASKED_BACK_S / $stepS);
-        $ahead = (int) round(self::ASKED_AHEAD_S / $stepS);
-        $out = [];
-        foreach ($rate as $axis => $w) {
-            $s = $set[$axis];
-            $n = \count($w);
-            $row = [];
-            for ($i = 0; $i < $n; ++$i) {
-                $low = \INF;
-                $high = -\INF;
-                for ($j = max(0, $i - $back), $end = min($n - 1, $i + $ahead); $j <= $end; $j += 5) {
-                    $v = $s[$j];
-                    if ($v < $low) {
-                        $low = $v;
-                    }
-                    if ($v > $high) {
-                        $high = $v;
-                    }
-                }
-                // Overshoot in proportion to the move belongs to the tune, not to an incident.
-                $slack = 0.55 * max(abs($low), abs($high), $high - $low);
-                $row[] = $w[$i] > $high + $slack ? $w[$i] - $high - $slack : ($w[$i] < $low - $slack ? $w[$i] - $low + $slack : 0.0);
-            }
-            $out[] = $row;
-        }
-
-        return $out;
-    }
-
-    /**
      * @param list<float> $w
      *
      * @return list<float> change per second, over two steps to either side
@@ -261,150 +123,6 @@ final readonly class Incidents
         }
 
         return $out;
-    }
-
-    /**
-     * What is beyond this craft's normal: many times the spread of its unasked rotation, at least a fixed rate.
-     *
-     * @param list<array{unasked: list<list<float>>}> $runs
-     */
-    private static function limit(array $runs): float
-    {
-        $all = [];
-        foreach ($runs as $run) {
-            foreach ($run['unasked'] as $row) {
-                foreach ($row as $i => $v) {
-                    if (0 === $i % 5) {
-                        $all[] = abs($v);
-                    }
-                }
-            }
-        }
-
-        return max(self::LEAST_DPS, [] === $all ? 0.0 : 5 * Statistics::quantile($all, 0.9));
-    }
-
-    /**
-     * @param array{rate: list<list<float>>, set: list<list<float>>, outputs: list<list<float>>, unasked: list<list<float>>, throttle: list<float>} $run
-     *
-     * @return list<array{int, int}> steps from the first to the last sign, merged
-     */
-    private static function spans(array $run, float $limit, float $stepS): array
-    {
-        $n = \count($run['unasked'][0]);
-        $full = (int) ceil(self::FULL_S / $stepS);
-        $held = array_fill(0, \count($run['outputs']), 0);
-        $signs = [];
-        $hits = 0;
-        for ($i = 0; $i < $n; ++$i) {
-            $off = max(abs($run['unasked'][0][$i]), abs($run['unasked'][1][$i]), abs($run['unasked'][2][$i]));
-            $hits = $off > $limit ? $hits + 1 : 0;
-            $sign = $hits >= (int) ceil(0.02 / $stepS);
-            foreach ([0, 1, 2] as $axis) {
-                $sign = $sign || (abs($run['rate'][$axis][$i]) > self::UNASKED_DPS && abs($run['unasked'][$axis][$i]) > 0.5 * self::UNASKED_DPS);
-            }
-            foreach ($run['outputs'] as $m => $output) {
-                $held[$m] = $output[$i] >= self::FULL_PCT ? $held[$m] + 1 : 0;
-                if ($held[$m] >= $full && ($run['throttle'][$i] ?? 50.0) < 85 && $off > 0.5 * $limit) {
-                    $sign = true;
-                }
-                // Held at full for long, with the sticks at rest and the throttle low, is a call for help by itself.
-                if ($held[$m] >= 8 * $full && ($run['throttle'][$i] ?? 100.0) < 75 && self::atRest($run['set'], $i, $stepS)) {
-                    $sign = true;
-                }
-            }
-            if ($sign) {
-                $signs[] = $i;
-            }
-        }
-        $spans = [];
-        $gap = (int) round(self::MERGE_S / $stepS);
-        foreach ($signs as $i) {
-            $last = [] === $spans ? null : $spans[\count($spans) - 1];
-            if (null !== $last && $i - $last[1] <= $gap) {
-                $spans[\count($spans) - 1] = [$last[0], $i];
-            } else {
-                $spans[] = [$i, $i];
-            }
-        }
-
-        return $spans;
-    }
-
-    /** @param list<list<float>> $set */
-    private static function atRest(array $set, int $i, float $stepS): bool
-    {
-        $back = (int) round(0.25 / $stepS);
-        foreach ($set as $row) {
-            for ($j = max(0, $i - $back); $j <= $i; $j += 4) {
-                if (abs($row[$j]) > 60) {
-                    return false;
-                }
-            }
-        }
-
-        return true;
-    }
-
-    /**
-     * @param list<array{rate: list<list<float>>, accel: list<list<float>>, outputs: list<list<float>>}> $runs
-     * @param array<int, array{int, int, int}>                                                            $spans run, first and last step
-     * @param list<string>                                                                                $places
-     */
-    private static function learn(array $runs, array $spans, array $places, float $stepS): ?CraftModel
-    {
-        if ([] === $places) {
-            return null;
-        }
-        /** @var list<list<float>> $rate */
-        $rate = [[], [], []];
-        /** @var list<list<float>> $accel */
-        $accel = [[], [], []];
-        /** @var array<int, list<float>> $outputs */
-        $outputs = [];
-        /** @var list<bool> $use */
-        $use = [];
-        foreach ($runs as $r => $run) {
-            $n = \count($run['rate'][0]);
-            $mark = array_fill(0, $n, true);
-            foreach ($spans as [$of, $from, $to]) {
-                if ($of === $r) {
-                    // Nothing after the first sign, nor shortly before it, teaches what a whole craft does.
-                    $first = $from - (int) (self::BEFORE_SIGN_S / $stepS);
-                    if ($first < 3 / $stepS) {
-                        $first = max((int) (0.6 * $from), $from - (int) (0.3 / $stepS));
-                    }
-                    for ($i = max(0, $first); $i < $n; ++$i) {
-                        $mark[$i] = false;
-                    }
-                }
-            }
-            // Where nothing showed, the first half teaches: a loss that others make up for would teach its own absence.
-            $until = [] === $spans && $n * $stepS > 6.0 ? intdiv($n, 2) : $n - 5;
-            for ($i = 0; $i < $n; ++$i) {
-                if ($i < 60 || $i > $until) {
-                    $mark[$i] = false;
-                }
-            }
-            foreach ([0, 1, 2] as $axis) {
-                array_push($rate[$axis], ...$run['rate'][$axis]);
-                array_push($accel[$axis], ...$run['accel'][$axis]);
-            }
-            foreach ($run['outputs'] as $m => $output) {
-                $outputs[$m] = [...$outputs[$m] ?? [], ...$output];
-            }
-            array_push($use, ...$mark);
-        }
-        // Long flights teach enough in their first minutes' worth of steps.
-        $most = 30000;
-        if (\count($use) > $most) {
-            $rate = array_map(static fn (array $row): array => \array_slice($row, 0, $most), $rate);
-            $accel = array_map(static fn (array $row): array => \array_slice($row, 0, $most), $accel);
-            $outputs = array_map(static fn (array $row): array => \array_slice($row, 0, $most), $outputs);
-            $use = \array_slice($use, 0, $most);
-        }
-
-        return CraftModel::fit($accel, $rate, array_values($outputs), $use, $stepS);
     }
 
     /**

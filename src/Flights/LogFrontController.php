@@ -57,7 +57,7 @@ final class LogFrontController extends SheetController
         return new JsonResponse(['note' => $log->note, 'tags' => $log->tags]);
     }
 
-    /** What was replaced before this flight: one line added, or one taken out by its number. */
+    /** What was replaced before it flew; adds a line, or takes one out by its number. */
     #[Route('/craft/{slug}/logs/{id<\d+>}/parts', name: 'log_parts', methods: ['POST'])]
     public function parts(string $slug, int $id, Request $request): JsonResponse
     {

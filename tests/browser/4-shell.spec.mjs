@@ -1,7 +1,7 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, link, test } from './hands.mjs';
 
-const BUILT = ['11', '12', '12/escs', '13', '14', '15', '15?do=rise', '15?do=feedback', '15?do=teach', '16', '51', '52', '53', '54', '55', '51/2', '61', '62', '71', '72', '73'];
+const BUILT = ['11', '12', '12/escs', '13', '14', '15', '15?do=rise', '15?do=feedback', '15?do=teach', '16', '51', '52', '53', '54', '55', '51/2', '52?log=1&beside[]=2', '53?log=1&beside[]=2', '54?log=1&beside[]=2', '61', '62', '71', '72', '73'];
 
 test('keys go to sheets, find anything, show themselves', async ({ page }) => {
   await page.goto('/craft/curlew/51');
