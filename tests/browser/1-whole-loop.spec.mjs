@@ -36,6 +36,7 @@ test('from a linked board to a better step response', async ({ page }) => {
   await expect(page.getByRole('heading', { level: 1 })).toContainText(/As staged, roll would peak at 1\.0\d instead of 1\.[23]\d/);
   await expect(page.locator('[data-field="gain.roll.p"]')).toHaveClass(/staged/);
 
+  await expect(page.locator('.tray-tab')).toHaveText('2 staged');
   await page.keyboard.press('t');
   await expect(page.locator('.tray-items li')).toHaveCount(2);
   await expect(page.getByLabel('Why')).toBeFocused();
