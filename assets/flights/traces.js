@@ -280,7 +280,7 @@ class TraceView {
     const y = (v) => top + height - ((v - low) / (high - low)) * height;
     g.fillStyle = ink('--ink-soft');
     g.textAlign = 'right';
-    const tick = nice((high - low) / 3);
+    const tick = nice((high - low) / Math.max(1, Math.min(3, height / 30)));
     const digits = Math.max(0, -Math.floor(Math.log10(tick) + 1e-9));
     for (let v = Math.ceil(low / tick) * tick; v <= high; v += tick) { const py = y(v); if (py > top + 7 && py < top + height - 4) g.fillText(v.toFixed(digits), left - 6, py + 4); if (Math.abs(v) < tick / 1e6) { g.beginPath(); g.moveTo(left, py); g.lineTo(left + width, py); g.stroke(); } }
     g.save();

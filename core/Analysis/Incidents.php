@@ -36,6 +36,9 @@ final readonly class Incidents
     /** A loss that other motors make up for can go unseen this long. */
     public const BEFORE_SIGN_S = 3.0;
 
+    /** How late the change point of a loss can lie. */
+    private const LATE_S = 0.06;
+
     private const CHECKLIST = ['the ESC', 'the motor: bearings, bell, windings', 'solder joints and wires of the motor and the signal', 'the prop and its nut', 'idle output too low', 'the sync-loss response is off or too gentle', 'commutation advance too high'];
 
     /** @return list<Incident> in order of time */
@@ -79,7 +82,28 @@ final readonly class Incidents
                 $spans[] = [$r, ...$span];
             }
         }
-        $model = MotorLosses::learn($runs, $spans, $places, $stepS);
+        // Speed is direct evidence. All that a craft does while short of a motor belongs to that loss.
+        $dead = [];
+        foreach ($runs as $r => $run) {
+            foreach (MotorLosses::byRpm($run, $stepS) as $loss) {
+                $dead[] = ['run' => $r] + $loss;
+            }
+        }
+        $after = static fn (int $r, int $i): bool => [] !== array_filter($dead, static fn (array $d): bool => $d['run'] === $r && $i >= $d['from'] - (int) (self::MERGE_S / $stepS) && $i <= $d['to'] + (int) (self::BEFORE_SIGN_S / $stepS));
+        $taught = [...$spans, ...array_map(static fn (array $d): array => [$d['run'], $d['from'], $d['to']], $dead)];
+        $model = MotorLosses::learn($runs, $taught, $places, $stepS);
+        foreach ($dead as $k => $d) {
+            $ends = $d['to'];
+            foreach ($spans as [$r, $first, $last]) {
+                $ends = $r === $d['run'] && $first <= $d['to'] && $first >= $d['from'] - (int) (self::MERGE_S / $stepS) ? max($ends, $last) : $ends;
+            }
+            $before = $dead[$k - 1] ?? null;
+            // A second motor may be lost while the first is: it has its own line only where it came clearly later.
+            if (null === $before || $before['run'] !== $d['run'] || $before['motor'] !== $d['motor'] || $d['from'] > $before['to'] + (int) (self::BEFORE_SIGN_S / $stepS)) {
+                $found[] = self::incident($runs[$d['run']], $d['from'], min($ends, $d['from'] + (int) (self::BEFORE_SIGN_S / $stepS)), $limit, $stepS, $places, $model, [], $d['motor']);
+            }
+        }
+        $spans = array_values(array_filter($spans, static fn (array $s): bool => !$after($s[0], $s[1])));
         // With no sign to go by, only a model that explains how this craft tilts may accuse a motor.
         $mayAccuse = null !== $model && ([] !== $spans || MotorLosses::mayAccuse($model));
         $losses = $mayAccuse ? MotorLosses::of($runs, $model, [] === $spans) : [];
@@ -90,6 +114,9 @@ final readonly class Incidents
         }
         foreach ($losses as $loss) {
             [$r, $from, $to] = [$loss['run'], $loss['from'], $loss['to']];
+            if ($after($r, $from)) {
+                continue;
+            }
             foreach ($spans as $k => [$of, $first, $last]) {
                 // What a craft short of a motor does afterwards belongs to its loss.
                 if ($of === $r && $first >= $from - (int) (self::MERGE_S / $stepS) && $first <= $to + (int) (self::BEFORE_SIGN_S / $stepS)) {
@@ -129,12 +156,18 @@ final readonly class Incidents
      * @param array{start: float, rate: list<list<float>>, set: list<list<float>>, outputs: list<list<float>>, unasked: list<list<float>>, throttle: list<float>, rpm: list<list<float>|null>, accel: list<list<float>>} $run
      * @param list<string>                                                                                                                                                                                                 $places
      * @param array<int, float>                                                                                                                                                                                            $gains  by motor, where a loss was found; empty for rotation alone
+     * @param int|null $dead motor whose logged speed says that it stopped
      */
-    private static function incident(array $run, int $from, int $to, float $limit, float $stepS, array $places, ?CraftModel $model, array $gains): Incident
+    private static function incident(array $run, int $from, int $to, float $limit, float $stepS, array $places, ?CraftModel $model, array $gains, ?int $dead = null): Incident
     {
         $n = \count($run['rate'][0]);
         $thrust = null === $model ? [] : CraftModel::thrust($run['outputs'], $model->lagS, $model->power, $stepS);
-        $onset = [] === $gains ? self::onset($run, $from, $limit, $stepS, $model, $thrust) : $from;
+        // The change point of a loss can lie some steps late: the rotation itself is the earliest sign.
+        $onset = self::onset($run, $from, $limit, $stepS, $model, $thrust);
+        if ([] !== $gains || null !== $dead) {
+            // Further back than this it is the move before.
+            $onset = max($onset, $from - (int) round(self::LATE_S / $stepS));
+        }
         $ranked = [];
         $rotation = [0.0, 0.0, 0.0];
         $against = [];
@@ -142,13 +175,13 @@ final readonly class Incidents
         if (null !== $model) {
             $a = max(0, $onset + (int) round(self::FROM_S / $stepS));
             $b = min($n - 1, $onset + (int) round(self::TO_S / $stepS));
-            [$rotation, $fits] = self::fits($run, $model, $thrust, $a, $b);
+            [$rotation, $fits] = self::fits($run, $model, $thrust, $places, $a, $b);
             $most = [] === $gains ? 1.0 : max(1.0, ...$gains);
             foreach ($fits as $m => $fit) {
                 $ranked[] = ['place' => $places[$m], 'fit' => round([] === $gains ? $fit + self::calledForMore($run['outputs'], $m, $onset, $stepS) : ($gains[$m] ?? 0.0) / $most, 3)];
             }
         }
-        $byRpm = self::slowest($run, $onset, $stepS);
+        $byRpm = $dead ?? self::slowest($run, $onset, $stepS);
         usort($ranked, static fn (array $p, array $q): int => $q['fit'] <=> $p['fit']);
         $place = null;
         $margin = [] === $ranked ? 0.0 : $ranked[0]['fit'] - ($ranked[1]['fit'] ?? 0.0);
@@ -249,14 +282,18 @@ final readonly class Incidents
     /**
      * @param array{rate: list<list<float>>, accel: list<list<float>>} $run
      * @param list<list<float>>                                        $thrust
+     * @param list<string>                                             $places
      *
      * @return array{array{float, float, float}, list<float>} mean unexplained acceleration, and how each motor's loss resembles it: the cosine
      */
-    private static function fits(array $run, CraftModel $model, array $thrust, int $a, int $b): array
+    private static function fits(array $run, CraftModel $model, array $thrust, array $places, int $a, int $b): array
     {
+        // A flight too calm to teach what the motors do: then the acceleration itself stands against where the motors sit.
+        $taught = MotorLosses::mayAccuse($model);
+        $effect = $taught ? $model->effect : self::bySide($places);
         $mean = [0.0, 0.0, 0.0];
         for ($i = $a; $i <= $b; ++$i) {
-            $expected = $model->expected(array_column($thrust, $i), [$run['rate'][0][$i], $run['rate'][1][$i], $run['rate'][2][$i]]);
+            $expected = $taught ? $model->expected(array_column($thrust, $i), [$run['rate'][0][$i], $run['rate'][1][$i], $run['rate'][2][$i]]) : [0.0, 0.0, 0.0];
             foreach ([0, 1, 2] as $axis) {
                 $mean[$axis] += ($run['accel'][$axis][$i] - $expected[$axis]) / ($b - $a + 1);
             }
@@ -264,15 +301,15 @@ final readonly class Incidents
         // Each axis counts by its own size, and by how well the flight taught it.
         $weight = [];
         foreach ([0, 1, 2] as $axis) {
-            $size = sqrt(array_sum(array_map(static fn (float $e): float => $e * $e, $model->effect[$axis])) / max(1, \count($thrust)));
-            $weight[] = $size > 0 ? sqrt(max(0.02, $model->r2[$axis])) * (2 === $axis ? 0.6 : 1.0) / $size : 0.0;
+            $size = sqrt(array_sum(array_map(static fn (float $e): float => $e * $e, $effect[$axis])) / max(1, \count($thrust)));
+            $weight[] = $size > 0 ? ($taught ? sqrt(max(0.02, $model->r2[$axis])) : 1.0) * (2 === $axis ? 0.6 : 1.0) / $size : 0.0;
         }
         $fits = [];
         foreach (array_keys($thrust) as $m) {
             $dot = $vv = $ee = 0.0;
             foreach ([0, 1, 2] as $axis) {
                 $v = $mean[$axis] * $weight[$axis];
-                $e = -$model->effect[$axis][$m] * $weight[$axis];
+                $e = -$effect[$axis][$m] * $weight[$axis];
                 $dot += $v * $e;
                 $vv += $v * $v;
                 $ee += $e * $e;
@@ -281,6 +318,26 @@ final readonly class Incidents
         }
 
         return [[round($mean[0], 1), round($mean[1], 1), round($mean[2], 1)], $fits];
+    }
+
+    /**
+     * What each motor does to roll and pitch by where it sits alone; nothing where its place does not tell.
+     *
+     * @param list<string> $places
+     *
+     * @return array<int, list<float>> by axis and motor
+     */
+    private static function bySide(array $places): array
+    {
+        $effect = [[], [], []];
+        foreach ($places as $place) {
+            [$forward, $right] = SignCheck::side($place) ?? [0, 0];
+            $effect[0][] = (float) -$right;
+            $effect[1][] = (float) $forward;
+            $effect[2][] = 0.0;
+        }
+
+        return $effect;
     }
 
     /**

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\Analysis;
 
+use Ortholex\Core\Signal\Statistics;
+
 /**
  * What each motor does, learned from the flight, and the stretches in which one of them pushes no more: for each motor a
  * cumulative likelihood ratio (Page 1954) of "it pushes no more" against "all is well".
@@ -20,6 +22,113 @@ final readonly class MotorLosses
 
     /** Share of the tilting acceleration that the model must explain. */
     private const LEAST_R2 = 0.25;
+
+    /** Speed below this share of what its output usually gives is no speed of a motor that runs. */
+    private const LOST_SHARE = 0.5;
+
+    /** Where it begins to fall behind, the loss begins. */
+    private const BEHIND_SHARE = 0.8;
+
+    private const SMOOTH_S = 0.06;
+    private const RPM_LOST_S = 0.08;
+    private const RAN_S = 0.5;
+    private const BIN_PCT = 5.0;
+
+    /** Below this output a motor may well stand still, %. */
+    private const LEAST_OUTPUT_PCT = 12.0;
+
+    /**
+     * Motors whose logged speed fell far below what the same output gives in the rest of the flight: direct evidence.
+     *
+     * @param array{outputs: list<list<float>>, rpm: list<list<float>|null>} $run
+     *
+     * @return list<array{motor: int, from: int, to: int}> in order of time
+     */
+    public static function byRpm(array $run, float $stepS): array
+    {
+        $w = max(1, (int) round(self::SMOOTH_S / $stepS));
+        $least = (int) ceil(self::RPM_LOST_S / $stepS);
+        $found = [];
+        foreach ($run['rpm'] as $m => $rpm) {
+            if (null === $rpm) {
+                continue;
+            }
+            $speed = self::smoothed($rpm, $w);
+            $output = self::smoothed($run['outputs'][$m], $w);
+            $usual = self::usual($speed, $output);
+            $held = $ran = 0;
+            $from = null;
+            foreach ($speed as $i => $v) {
+                $expected = $usual[(int) ($output[$i] / self::BIN_PCT)] ?? 0.0;
+                $lost = $output[$i] >= self::LEAST_OUTPUT_PCT && $expected > 0 && $v < self::LOST_SHARE * $expected;
+                $held = $lost ? $held + 1 : 0;
+                $ran += $expected > 0 && $v >= self::BEHIND_SHARE * $expected && $output[$i] >= self::LEAST_OUTPUT_PCT ? 1 : 0;
+                // What has not run yet is only starting.
+                if (null === $from && $held >= $least && $ran * $stepS >= self::RAN_S) {
+                    $from = $i - $held + 1;
+                    // Back to where it began to fall behind; a mean over the past comes late by half its length.
+                    $reach = max(0, $from - $w);
+                    while ($from > $reach && $speed[$from - 1] < self::BEHIND_SHARE * ($usual[(int) ($output[$from - 1] / self::BIN_PCT)] ?? 0.0)) {
+                        --$from;
+                    }
+                    $from = max(0, $from - intdiv($w, 2));
+                } elseif (null !== $from && !$lost && $v > self::BEHIND_SHARE * $expected && $output[$i] >= self::LEAST_OUTPUT_PCT) {
+                    $found[] = ['motor' => $m, 'from' => $from, 'to' => $i];
+                    $from = null;
+                }
+            }
+            if (null !== $from) {
+                $found[] = ['motor' => $m, 'from' => $from, 'to' => \count($speed) - 1];
+            }
+        }
+        usort($found, static fn (array $a, array $b): int => $a['from'] <=> $b['from']);
+
+        return $found;
+    }
+
+    /**
+     * Speed that an output gives in three quarters of the flight.
+     *
+     * @param list<float> $speed
+     * @param list<float> $output
+     *
+     * @return array<int, float> by bin of output; bins without data take that of the next lower one
+     */
+    private static function usual(array $speed, array $output): array
+    {
+        $bins = [];
+        foreach ($output as $i => $v) {
+            if (0 === $i % 4) {
+                $bins[(int) ($v / self::BIN_PCT)][] = $speed[$i];
+            }
+        }
+        $usual = [];
+        $last = 0.0;
+        for ($b = 0; $b <= (int) (100 / self::BIN_PCT); ++$b) {
+            // A motor that is lost stands in its bins with nothing: more output never gives less speed.
+            $last = isset($bins[$b]) && \count($bins[$b]) >= 10 ? max($last, Statistics::quantile($bins[$b], 0.75)) : $last;
+            $usual[$b] = $last;
+        }
+
+        return $usual;
+    }
+
+    /**
+     * @param list<float> $values
+     *
+     * @return list<float> means over the last $w
+     */
+    private static function smoothed(array $values, int $w): array
+    {
+        $out = [];
+        $sum = 0.0;
+        foreach ($values as $i => $v) {
+            $sum += $v - ($i >= $w ? $values[$i - $w] : 0.0);
+            $out[] = $sum / min($w, $i + 1);
+        }
+
+        return $out;
+    }
 
     /** Whether a model explains enough of how this craft tilts, to accuse a motor with no other sign. */
     public static function mayAccuse(CraftModel $model): bool

@@ -131,8 +131,8 @@ final readonly class SignCheck
         return $cosines;
     }
 
-    /** @return array{int, int}|null forward and right, each −1, 0 or 1 */
-    private static function side(string $place): ?array
+    /** @return array{int, int}|null forward and right of a motor's place, each −1, 0 or 1; null where the name does not tell */
+    public static function side(string $place): ?array
     {
         $words = explode('_', $place);
         $known = ['front' => [1, 0], 'rear' => [-1, 0], 'right' => [0, 1], 'left' => [0, -1]];

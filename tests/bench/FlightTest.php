@@ -179,6 +179,10 @@ final class FlightTest extends TestCase
                 self::assertNotEmpty($found, "$craft, $card");
                 self::assertSame('rear_left', $found[0]->place, "$craft, $card");
                 self::assertGreaterThan(0.3, $found[0]->margin, "$craft, $card");
+                self::assertEqualsWithDelta(0.62 * 22, $found[0]->atS, 0.12, "$craft, $card: the bench lets it go at 62 % of a flight");
+                self::assertCount(1, $found, "$craft, $card: what follows belongs to the loss");
+                self::assertLessThan(0, $found[0]->rotation[0], "$craft, $card: it rolls left");
+                self::assertGreaterThan(0, $found[0]->rotation[1], "$craft, $card: and lifts its nose");
             }
         }
     }
