@@ -33,7 +33,7 @@ final class ColumnMatcherTest extends TestCase
             'motor1' => 'output_1_pct', 'Motor 3 output' => 'output_3_pct', 'esc_2' => 'output_2_pct', 'out4' => 'output_4_pct', 'motor_front_left' => 'output_front_left_pct', 'motor RR' => 'output_rear_right_pct', 'act2' => 'output_2_pct',
             'rpm3' => 'rpm_3', 'motor2 rpm' => 'rpm_2', 'rpm_rear_left' => 'rpm_rear_left',
             // The rest.
-            'throttle' => 'throttle_pct', 'Thr [%]' => 'throttle_pct', 'Gas' => 'throttle_pct', 'stick_roll' => 'stick_roll_us', 'rc_yaw' => 'stick_yaw_us', 'accel_z' => 'accel_z_g', 'AccX' => 'accel_x_g', 'vbat' => 'battery_v', 'battery voltage' => 'battery_v',
+            'throttle' => 'throttle_pct', 'Thr [%]' => 'throttle_pct', 'Gas' => 'throttle_pct', 'stick_roll' => 'stick_roll_us', 'rc_yaw' => 'stick_yaw_us', 'accel_z' => 'accel_z_g', 'AccX' => 'accel_x_g', 'battery voltage' => 'battery_v',
             'current (A)' => 'current_a', 'amperage' => 'current_a',
             // None of ours.
             'temperature' => null, 'debug[3]' => null, 'rssi' => null, 'flags' => null, 'latitude' => null, 'heading' => null, '' => null, '???' => null, 'altitude_m' => null,
@@ -73,7 +73,7 @@ final class ColumnMatcherTest extends TestCase
 
     public function testEveryOrderOfColumnsGivesTheSameTraces(): void
     {
-        $names = ['t', 'roll_cmd', 'pitch_cmd', 'gyro_roll', 'gyro_pitch', 'gyro_roll_filt', 'gyro_pitch_filt', 'motor1', 'motor2', 'throttle', 'vbat'];
+        $names = ['t', 'roll_cmd', 'pitch_cmd', 'gyro_roll', 'gyro_pitch', 'gyro_roll_filt', 'gyro_pitch_filt', 'motor1', 'motor2', 'throttle', 'battery'];
         $of = static function (array $header): array {
             $by = [];
             foreach (ColumnMatcher::of(array_values(array_filter($header, 'is_string'))) as $g) {
