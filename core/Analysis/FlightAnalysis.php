@@ -14,7 +14,7 @@ use Ortholex\Core\Signal\Statistics;
 final readonly class FlightAnalysis
 {
     /** Raised whenever a result would change for the same log, so that stored results are not mistaken for new ones. */
-    public const VERSION = 8;
+    public const VERSION = 9;
 
     /**
      * @param array<string, AxisReport> $axes

@@ -6,6 +6,7 @@ namespace Ortholex\Core\Analysis;
 
 use Ortholex\Core\Control\Feel;
 use Ortholex\Core\Control\FeelError;
+use Ortholex\Core\Settings\Setting;
 
 /**
  * Which card to fly next, and with which settings, so that the log can be used: noise before response, as filters are
@@ -98,8 +99,7 @@ final readonly class FlightPlan
             foreach ($flight['settings'] as $name => $value) {
                 foreach ($groups as $group) {
                     if (str_starts_with($name, $group) && isset($settings[$name])) {
-                        $now = $settings[$name];
-                        $same = $same && (is_numeric($value) && is_numeric($now) ? abs((float) $value - (float) $now) < 1e-6 : (string) $value === (string) $now);
+                        $same = $same && Setting::same($value, $settings[$name]);
                     }
                 }
             }

@@ -92,16 +92,14 @@ final readonly class Incidents
         $after = static fn (int $r, int $i): bool => [] !== array_filter($dead, static fn (array $d): bool => $d['run'] === $r && $i >= $d['from'] - (int) (self::MERGE_S / $stepS) && $i <= $d['to'] + (int) (self::BEFORE_SIGN_S / $stepS));
         $taught = [...$spans, ...array_map(static fn (array $d): array => [$d['run'], $d['from'], $d['to']], $dead)];
         $model = MotorLosses::learn($runs, $taught, $places, $stepS);
-        foreach ($dead as $k => $d) {
-            $ends = $d['to'];
-            foreach ($spans as [$r, $first, $last]) {
-                $ends = $r === $d['run'] && $first <= $d['to'] && $first >= $d['from'] - (int) (self::MERGE_S / $stepS) ? max($ends, $last) : $ends;
+        $told = null;
+        foreach ($dead as $d) {
+            // A wreck has no motor that turns: another motor has a line of its own where it came clearly later, the same one where it had run again.
+            if (null !== $told && $told['run'] === $d['run'] && $d['from'] <= ($told['motor'] === $d['motor'] ? $told['to'] : $told['from']) + (int) (self::BEFORE_SIGN_S / $stepS)) {
+                continue;
             }
-            $before = $dead[$k - 1] ?? null;
-            // A second motor may be lost while the first is: it has its own line only where it came clearly later.
-            if (null === $before || $before['run'] !== $d['run'] || $before['motor'] !== $d['motor'] || $d['from'] > $before['to'] + (int) (self::BEFORE_SIGN_S / $stepS)) {
-                $found[] = self::incident($runs[$d['run']], $d['from'], min($ends, $d['from'] + (int) (self::BEFORE_SIGN_S / $stepS)), $limit, $stepS, $places, $model, [], $d['motor']);
-            }
+            $told = $d;
+            $found[] = self::incident($runs[$d['run']], $d['from'], min($d['to'], $d['from'] + (int) (self::BEFORE_SIGN_S / $stepS)), $limit, $stepS, $places, $model, [], $d['motor']);
         }
         $spans = array_values(array_filter($spans, static fn (array $s): bool => !$after($s[0], $s[1])));
         // With no sign to go by, only a model that explains how this craft tilts may accuse a motor.
@@ -109,7 +107,7 @@ final readonly class Incidents
         $losses = $mayAccuse ? MotorLosses::of($runs, $model, [] === $spans) : [];
         if (null !== $model && [] !== $losses) {
             // What came after a loss taught the model wrong: learn again without it, and look again.
-            $model = MotorLosses::learn($runs, [...$spans, ...array_map(static fn (array $l): array => [$l['run'], $l['from'], $l['to']], $losses)], $places, $stepS) ?? $model;
+            $model = MotorLosses::learn($runs, [...$taught, ...array_map(static fn (array $l): array => [$l['run'], $l['from'], $l['to']], $losses)], $places, $stepS) ?? $model;
             $losses = MotorLosses::of($runs, $model, [] === $spans);
         }
         foreach ($losses as $loss) {

@@ -29,6 +29,9 @@ final readonly class MotorLosses
     /** Where it begins to fall behind, the loss begins. */
     private const BEHIND_SHARE = 0.8;
 
+    /** Of its highest usual speed, at which a motor stands. */
+    private const STILL_SHARE = 0.02;
+
     private const SMOOTH_S = 0.06;
     private const RPM_LOST_S = 0.08;
     private const RAN_S = 0.5;
@@ -57,15 +60,18 @@ final readonly class MotorLosses
             $output = self::smoothed($run['outputs'][$m], $w);
             $usual = self::usual($speed, $output);
             $held = $ran = 0;
-            $from = null;
+            $from = $still = null;
+            $stands = self::STILL_SHARE * max([0.0, ...$usual]);
             foreach ($speed as $i => $v) {
                 $expected = $usual[(int) ($output[$i] / self::BIN_PCT)] ?? 0.0;
                 $lost = $output[$i] >= self::LEAST_OUTPUT_PCT && $expected > 0 && $v < self::LOST_SHARE * $expected;
                 $held = $lost ? $held + 1 : 0;
                 $ran += $expected > 0 && $v >= self::BEHIND_SHARE * $expected && $output[$i] >= self::LEAST_OUTPUT_PCT ? 1 : 0;
+                $still = $v <= $stands ? $still ?? $i : null;
                 // What has not run yet is only starting.
                 if (null === $from && $held >= $least && $ran * $stepS >= self::RAN_S) {
-                    $from = $i - $held + 1;
+                    // Armed, a motor turns even when little is asked: where it stood still before it was called for, it was lost already.
+                    $from = min($i - $held + 1, $still ?? $i);
                     // Back to where it began to fall behind; a mean over the past comes late by half its length.
                     $reach = max(0, $from - $w);
                     while ($from > $reach && $speed[$from - 1] < self::BEHIND_SHARE * ($usual[(int) ($output[$from - 1] / self::BIN_PCT)] ?? 0.0)) {
@@ -87,12 +93,12 @@ final readonly class MotorLosses
     }
 
     /**
-     * Speed that an output gives in three quarters of the flight.
+     * Speed that an output gives, as its upper quartile: a motor lost for part of the flight does not draw it down.
      *
      * @param list<float> $speed
      * @param list<float> $output
      *
-     * @return array<int, float> by bin of output; bins without data take that of the next lower one
+     * @return array<int, float> by bin of output; never falling; bins without data take that of the next lower one
      */
     private static function usual(array $speed, array $output): array
     {
@@ -156,7 +162,6 @@ final readonly class MotorLosses
             $score = array_fill(0, $motors, 0.0);
             $since = array_fill(0, $motors, 0);
             $peak = array_fill(0, $motors, 0.0);
-            $peakAt = array_fill(0, $motors, 0);
             /** @var array{float, int, int, int}|null $best gain, motor, from, to */
             $best = null;
             for ($i = 0; $i < $steps; ++$i) {
@@ -192,7 +197,6 @@ final readonly class MotorLosses
                     $score[$m] += $g;
                     if ($score[$m] > $peak[$m]) {
                         $peak[$m] = $score[$m];
-                        $peakAt[$m] = $i;
                         if ($score[$m] > $least && (null === $best || $score[$m] > $best[0])) {
                             $best = [$score[$m], $m, $since[$m], $i];
                         }

@@ -25,8 +25,11 @@ final readonly class NoiseComparison
     /** Differences below this are the flights', not the mount's, dB; twice as much where the sticks shake too. */
     private const LEAST_DB = 1.5;
 
-    /** @param list<array{from_hz: float, to_hz: float, db: float}> $bands the first against the second; negative is quieter */
-    private function __construct(public array $bands)
+    /**
+     * @param list<array{from_hz: float, to_hz: float, db: float}> $bands the first against the second; negative is quieter
+     * @param bool $alike whether the sticks moved alike in both; if not, nothing is said below 30 Hz
+     */
+    private function __construct(public array $bands, public bool $alike)
     {
     }
 
@@ -37,15 +40,18 @@ final readonly class NoiseComparison
      */
     public static function ofMaps(MapDifference $difference, float $motionA, float $motionB): ?self
     {
-        return \count($difference->db) < self::LEAST_BINS ? null : new self($difference->bands(self::bandsFor($motionA, $motionB)));
+        return \count($difference->db) < self::LEAST_BINS ? null : new self($difference->bands(self::bandsFor($motionA, $motionB)), self::alike($motionA, $motionB));
     }
 
     /** @return list<array{float, float}> */
     private static function bandsFor(float $motionA, float $motionB): array
     {
-        $alike = max($motionA, $motionB) <= self::ALIKE * max(1.0, min($motionA, $motionB));
+        return array_values(array_filter(self::BANDS_HZ, static fn (array $band): bool => $band[0] >= self::MOVES_HZ || self::alike($motionA, $motionB)));
+    }
 
-        return array_values(array_filter(self::BANDS_HZ, static fn (array $band): bool => $alike || $band[0] >= self::MOVES_HZ));
+    private static function alike(float $motionA, float $motionB): bool
+    {
+        return max($motionA, $motionB) <= self::ALIKE * max(1.0, min($motionA, $motionB));
     }
 
     /**
@@ -64,7 +70,7 @@ final readonly class NoiseComparison
             }
         }
 
-        return new self($bands);
+        return new self($bands, self::alike($motionA, $motionB));
     }
 
     /** @return array{from_hz: float, to_hz: float, db: float}|null the band that differs most; null when none differs by more than two flights of one craft would */

@@ -134,4 +134,10 @@ final readonly class Setting
     {
         return \is_bool($given) ? ($given ? 'true' : 'false') : (\is_scalar($given) ? '“'.mb_strimwidth((string) $given, 0, 40, '…').'”' : 'a '.get_debug_type($given));
     }
+
+    /** Whether two values of a setting are the same; a whole number is the same as its float. */
+    public static function same(float|int|bool|string $a, float|int|bool|string $b): bool
+    {
+        return \is_bool($a) || \is_bool($b) || \is_string($a) || \is_string($b) ? $a === $b : abs($a - $b) < 1e-9;
+    }
 }

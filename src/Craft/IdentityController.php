@@ -8,9 +8,9 @@ use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Esc\Escs;
 use Ortholex\App\Frame\Frames;
 use Ortholex\App\Record\Snapshot;
-use Ortholex\App\Record\Staging;
 use Ortholex\App\Shell\SheetController;
 use Ortholex\Core\Settings\Catalogue;
+use Ortholex\Core\Settings\Setting;
 use Ortholex\Core\Wiring\BoardPads;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Response;
@@ -31,7 +31,7 @@ final class IdentityController extends SheetController
         $defaults = $this->catalogue->defaults($craft->version());
         $different = 0;
         foreach ($craft->settings as $name => $value) {
-            $different += isset($defaults[$name]) && !Staging::same($defaults[$name], $value) ? 1 : 0;
+            $different += isset($defaults[$name]) && !Setting::same($defaults[$name], $value) ? 1 : 0;
         }
         $state = $this->worlds->of($craft)->store->peek();
         $snapshots = $this->entities->getRepository(Snapshot::class)->findBy(['craft' => $craft], ['id' => 'ASC']);

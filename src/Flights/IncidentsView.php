@@ -21,6 +21,6 @@ final readonly class IncidentsView
     /** Sample at a time of the log's own clock. */
     public function sample(float $atS): int
     {
-        return null === $this->log ? 0 : LogSheetView::sampleAt($this->log, $atS);
+        return $this->log?->sampleAt($atS) ?? 0;
     }
 }

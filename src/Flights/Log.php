@@ -79,6 +79,19 @@ class Log
     ) {
     }
 
+    /** Sample at a time of the log's own clock, s; the end where it is beyond. */
+    public function sampleAt(float $atS): int
+    {
+        foreach ($this->segments as $segment) {
+            $i = (int) round(($atS - $segment['start_s']) * $this->rateHz);
+            if ($i < $segment['count']) {
+                return $segment['first'] + max(0, $i);
+            }
+        }
+
+        return $this->samples;
+    }
+
     public function clock(): SampleClock
     {
         return SampleClock::known($this->rateHz, array_map(static fn (array $s): Segment => new Segment($s['first'], $s['count'], (float) $s['start_s']), $this->segments), array_map(

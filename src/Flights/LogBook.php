@@ -6,8 +6,8 @@ namespace Ortholex\App\Flights;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Craft\Craft;
-use Ortholex\App\Record\Staging;
 use Ortholex\Core\Analysis\FlightPlan;
+use Ortholex\Core\Settings\Setting;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
 
@@ -129,7 +129,7 @@ final readonly class LogBook
         $changed = [];
         foreach ($after->settings as $name => $value) {
             $old = $before->settings[$name] ?? null;
-            if (null !== $old && !str_starts_with($name, 'flight.') && !Staging::same($old, $value)) {
+            if (null !== $old && !str_starts_with($name, 'flight.') && !Setting::same($old, $value)) {
                 $changed[$name] = ['from' => $old, 'to' => $value];
             }
         }

@@ -31,7 +31,7 @@ final class LogFrontController extends SheetController
         $craft = $this->crafts->named($slug);
         $log = $this->book->one($craft, $id);
 
-        return $this->show($craft, '51', 'Flights/front.html.twig', new LogFrontView($log, $this->analyses->report($log), array_map(static fn (MotorPlace $m): string => $m->inWords(), $this->frames->of($craft)->motors)));
+        return $this->show($craft, '51', 'Flights/front.html.twig', new LogFrontView($log, $this->analyses->report($log), array_map(static fn (MotorPlace $m): string => $m->inWords(), $this->frames->of($craft)->motors), LogFrontView::changed($log->settings, $craft->settings)));
     }
 
     #[Route('/craft/{slug}/logs/{id<\d+>}/findings.json', name: 'log_findings', methods: ['GET'])]
@@ -65,6 +65,9 @@ final class LogFrontController extends SheetController
         $input = Input::of($request);
         $drop = $input->text('drop', 4);
         if ('' !== $drop) {
+            if (!ctype_digit($drop) || !isset($log->parts[(int) $drop])) {
+                throw BadRequest::at('drop', 'There is no such part in the list; it may have been taken out meanwhile.');
+            }
             $log->parts = array_values(array_filter($log->parts, static fn (int $i): bool => $i !== (int) $drop, \ARRAY_FILTER_USE_KEY));
         } else {
             $part = $input->text('part', 40);

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Flights;
 
+use Ortholex\Core\Settings\Setting;
+
 /** What the front of a log shows. */
 final readonly class LogFrontView
 {
@@ -13,9 +15,21 @@ final readonly class LogFrontView
     /**
      * @param array<mixed> $report of the analysis
      * @param list<string> $places of the craft's motors, in words
+     * @param list<string> $changed names of settings that are otherwise on the craft today
      */
-    public function __construct(public Log $log, public array $report, public array $places)
+    public function __construct(public Log $log, public array $report, public array $places, public array $changed)
     {
+    }
+
+    /**
+     * @param array<string, float|int|bool|string> $flown
+     * @param array<string, float|int|bool|string> $now
+     *
+     * @return list<string>
+     */
+    public static function changed(array $flown, array $now): array
+    {
+        return array_values(array_filter(array_keys($flown), static fn (string $name): bool => isset($now[$name]) && !Setting::same($flown[$name], $now[$name])));
     }
 
     /** How many findings are grave. */

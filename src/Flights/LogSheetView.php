@@ -20,7 +20,7 @@ final readonly class LogSheetView
      * @param list<ResponseFinding>                                                $findings
      * @param array<string, list<StepRanking>>                                     $ranked   by axis, where several logs are shown
      * @param string                                                               $axis     to begin with, or empty
-     * @param array<string, list<array{from_hz: float, to_hz: float, axes: array<string, float>}>> $compared noise of $log less each of $besides by bands, dB, by code
+     * @param array<string, array{alike: bool, bands: list<array{from_hz: float, to_hz: float, axes: array<string, float>}>}> $compared noise of $log less each of $besides by bands, dB, by code
      */
     public function __construct(public array $logs, public ?Log $log, public array $besides, public array $report, public array $others, public array $changed, public array $findings, public string $answer, public array $passages, public ?Passage $passage, public array $ranked = [], public string $axis = '', public array $compared = [])
     {
@@ -35,18 +35,5 @@ final readonly class LogSheetView
         }
 
         return $all;
-    }
-
-    /** Sample at a time of the log's own clock; the end where it is beyond. */
-    public static function sampleAt(Log $log, float $atS): int
-    {
-        foreach ($log->segments as $segment) {
-            $i = (int) round(($atS - $segment['start_s']) * $log->rateHz);
-            if ($i < $segment['count']) {
-                return $segment['first'] + max(0, $i);
-            }
-        }
-
-        return $log->samples;
     }
 }

@@ -19,13 +19,13 @@ final readonly class NoiseFindings
      * @param non-empty-array<string, array<mixed>> $charts  by code of the log; the first is the one the sheet is about
      * @param array<string, array<mixed>>           $reports by code
      *
-     * @return array{string, array<string, list<array{from_hz: float, to_hz: float, axes: array<string, float>}>>} the sentence, and the first against each other by bands, dB
+     * @return array{string, array<string, array{alike: bool, bands: list<array{from_hz: float, to_hz: float, axes: array<string, float>}>}>} the sentence, and the first against each other by bands, dB
      */
     public static function among(array $charts, array $reports): array
     {
         $codes = array_keys($charts);
         $total = array_fill_keys($codes, 0.0);
-        $most = $tables = [];
+        $most = $tables = $alike = [];
         foreach ($codes as $i => $code) {
             foreach (\array_slice($codes, $i + 1) as $other) {
                 foreach (['roll', 'pitch', 'yaw'] as $axis) {
@@ -35,6 +35,7 @@ final readonly class NoiseFindings
                     }
                     $total[$code] += $compared->mean();
                     $total[$other] -= $compared->mean();
+                    $alike[$other] = ($alike[$other] ?? true) && (0 !== $i || $compared->alike);
                     foreach (0 === $i ? $compared->bands : [] as $band) {
                         $tables[$other][(int) $band['from_hz']] ??= ['from_hz' => $band['from_hz'], 'to_hz' => $band['to_hz'], 'axes' => []];
                         $tables[$other][(int) $band['from_hz']]['axes'][$axis] = $band['db'];
@@ -47,11 +48,10 @@ final readonly class NoiseFindings
                 }
             }
         }
-        $tables = array_map(static function (array $bands): array {
+        foreach ($tables as $other => $bands) {
             ksort($bands);
-
-            return array_values($bands);
-        }, $tables);
+            $tables[$other] = ['alike' => $alike[$other] ?? true, 'bands' => array_values($bands)];
+        }
         if ([] === $most) {
             return [implode(' and ', $codes).' shake alike: no band differs by as much as two flights would.', $tables];
         }

@@ -70,7 +70,7 @@ final class ResponseController extends SheetController
         if (null === $at) {
             throw BadRequest::at('number', 'There is no such window; the step of '.$axis.' has '.\count(Dig::map($step, 'windows')).'.');
         }
-        $first = LogSheetView::sampleAt($log, $at);
+        $first = $log->sampleAt($at);
         $count = (int) round((Dig::number($step, 'window_s') ?? 2.0) * $log->rateHz);
         $rate = \in_array("rate_measured_{$axis}_dps", $log->traces, true) ? "rate_measured_{$axis}_dps" : "rate_filtered_{$axis}_dps";
         $frame = StepAnalysis::window($this->store->samples($id, "setpoint_{$axis}_dps", $first, $count), $this->store->samples($id, $rate, $first, $count), $log->rateHz, LoopModel::known(Dig::map($step, 'loop')), Dig::numbers($step, 'noise'), Dig::number($step, 'band_hz') ?? 20.0);

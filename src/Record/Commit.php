@@ -18,6 +18,7 @@ use Ortholex\Core\Settings\Clash;
 use Ortholex\Core\Settings\CommitPlan;
 use Ortholex\Core\Settings\Consistency;
 use Ortholex\Core\Settings\EscTable;
+use Ortholex\Core\Settings\Setting;
 use Ortholex\Core\Settings\SettingError;
 
 /** The second half of the one road: to the craft over the link, read back, into the change record. */
@@ -92,7 +93,7 @@ final readonly class Commit
         }
         foreach ($changes as $name => $value) {
             $now = $craft->settings[$name] ?? null;
-            if (null !== $now && Staging::same($now, $value)) {
+            if (null !== $now && Setting::same($now, $value)) {
                 $written[] = ['name' => $name, 'from' => $before[$name] ?? null, 'to' => $now];
             }
         }

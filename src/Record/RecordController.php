@@ -12,6 +12,7 @@ use Ortholex\App\Shell\SheetController;
 use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Settings\Migration;
+use Ortholex\Core\Settings\Setting;
 use Ortholex\Core\Settings\SettingError;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
@@ -46,7 +47,7 @@ final class RecordController extends SheetController
             if (!isset($craft->settings[$name])) {
                 continue;
             }
-            $differs = !Staging::same($defaults[$name], $craft->settings[$name]);
+            $differs = !Setting::same($defaults[$name], $craft->settings[$name]);
             $different += $differs ? 1 : 0;
             if ($all || $differs) {
                 $rows[$setting->group][] = ['setting' => $setting, 'value' => $craft->settings[$name], 'differs' => $differs];
@@ -109,7 +110,7 @@ final class RecordController extends SheetController
         $differences = [];
         if (null !== $chosen) {
             foreach ($this->returning($chosen) as $name => $value) {
-                if (isset($craft->settings[$name]) && !Staging::same($craft->settings[$name], $value)) {
+                if (isset($craft->settings[$name]) && !Setting::same($craft->settings[$name], $value)) {
                     $differences[] = ['setting' => $this->catalogue->get($name, $craft->version()), 'now' => $craft->settings[$name], 'then' => $value];
                 }
             }

@@ -8,6 +8,7 @@ use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Craft\Craft;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Settings\EscTable;
+use Ortholex\Core\Settings\Setting;
 use Ortholex\Core\Settings\SettingError;
 
 /** The first half of the one road that settings change by: checked, then staged. */
@@ -37,7 +38,7 @@ final readonly class Staging
         $base = EscTable::underPadMap($craft->settings, array_merge($craft->settings, $this->of($craft), $checked));
         foreach ($checked as $name => $value) {
             $old = $staged[$name] ?? null;
-            if (self::same($value, $base[$name] ?? $craft->settings[$name])) {
+            if (Setting::same($value, $base[$name] ?? $craft->settings[$name])) {
                 if (null !== $old) {
                     $this->entities->remove($old);
                 }
@@ -79,11 +80,6 @@ final readonly class Staging
     public function base(Craft $craft): array
     {
         return EscTable::underPadMap($craft->settings, array_merge($craft->settings, $this->of($craft)));
-    }
-
-    public static function same(float|int|bool|string $a, float|int|bool|string $b): bool
-    {
-        return \is_bool($a) || \is_bool($b) || \is_string($a) || \is_string($b) ? $a === $b : abs($a - $b) < 1e-9;
     }
 
     /** @return array<string, StagedChange> */

@@ -140,6 +140,10 @@ final class LogSheetsTest extends AppCase
         $html = $this->page("/craft/curlew/51/{$log->id}");
         self::assertStringContainsString('<b>motor</b>, rear left: the same, new bearings', $html);
         self::assertStringContainsString('new: motor rear left, prop all', $this->page('/craft/curlew/51'));
+        foreach (['x', '-1', '7'] as $bad) {
+            $this->post("/craft/curlew/logs/{$log->id}/parts", ['drop' => $bad], 422);
+        }
+        self::assertStringContainsString('new bearings', $this->page("/craft/curlew/51/{$log->id}"), 'a number that is none takes nothing out');
         $this->post("/craft/curlew/logs/{$log->id}/parts", ['drop' => '0']);
         self::assertStringNotContainsString('new bearings', $this->page("/craft/curlew/51/{$log->id}"));
         self::assertStringContainsString('<b>prop</b>, all', $this->page("/craft/curlew/51/{$log->id}"));

@@ -41,7 +41,8 @@ final class SentencesTest extends AppCase
         self::assertSame($sentence, $said);
         self::assertSame(\array_slice(array_keys($logs), 1), array_keys($tables), 'the first against each other');
         $first = reset($logs);
-        foreach ($tables as $other => $bands) {
+        foreach ($tables as $other => ['alike' => $alike, 'bands' => $bands]) {
+            self::assertTrue($alike);
             foreach ($bands as $band) {
                 foreach ($band['axes'] as $axis => $db) {
                     self::assertEqualsWithDelta(200.0 === $band['from_hz'] ? $first[$axis] - $logs[$other][$axis] : 0.0, $db, 1e-9);

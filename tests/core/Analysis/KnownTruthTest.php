@@ -206,6 +206,28 @@ final class KnownTruthTest extends TestCase
         self::assertSame('55', ((array) $report['findings'][0]['evidence'])['sheet'] ?? null);
     }
 
+    public function testAWreckIsOneLossAndAMotorLostLaterAnother(): void
+    {
+        $log = (new KnownFlight(77))->fly(KnownFlight::hexaX(), 45.0, 'rear_left', 6.0, 'mixed', 14.0, withRpm: true);
+        foreach ([['all of them a second later', 7.0, ['front_right', 'right', 'left', 'front_left', 'rear_right'], 1], ['one, five seconds later', 11.0, ['front_right'], 2]] as [$what, $at, $dead, $count]) {
+            $traces = [];
+            foreach ($log->names() as $name) {
+                $traces[$name] = $log->trace($name);
+                if (str_starts_with($name, 'rpm_') && \in_array(substr($name, 4), $dead, true)) {
+                    $traces[$name] = array_map(static fn (float $v, int $i): float => $i < 1000 * $at ? $v : 0.0, $traces[$name], array_keys($traces[$name]));
+                }
+            }
+            $found = Incidents::of(KnownFlight::of($traces, 1000));
+            self::assertCount($count, $found, $what);
+            self::assertSame('rear_left', $found[0]->place, $what);
+            self::assertEqualsWithDelta(6.0, $found[0]->atS, 0.1, $what);
+            if (2 === $count) {
+                self::assertSame('front_right', $found[1]->place);
+                self::assertEqualsWithDelta(11.0, $found[1]->atS, 0.1);
+            }
+        }
+    }
+
     /** One flight with 6 dB more between 80 and 200 Hz, the other at another resolution. */
     public function testTwoSpectraAreComparedByBands(): void
     {
