@@ -84,9 +84,7 @@ final readonly class FlightAnalysis
             $verdicts[$axis] = self::verdict($log, $axis);
         }
 
-        $notches = array_map(static fn (array $level): array => NotchTrack::of($log, $level), $levels);
-
-        return new self($axes, $plants, self::rotorHz($log), $maps, $ridges, $rpmMaps, $speed?->fullRpm, $orders, $notches, SignCheck::of($log), $lags, $verdicts, Incidents::of($log), Adequacy::of($log));
+        return new self($axes, $plants, self::rotorHz($log), $maps, $ridges, $rpmMaps, $speed?->fullRpm, $orders, NotchTrack::against($log, $levels), SignCheck::of($log), $lags, $verdicts, Incidents::of($log), Adequacy::of($log));
     }
 
     /**

@@ -31,56 +31,76 @@ final readonly class NotchTrack
     /**
      * From the logged speeds and notch frequencies, and the settings in the log's head.
      *
-     * @param list<list<float>> $levelPct what the map is drawn against, by run
+     * @template K of string
      *
-     * @return list<self>
+     * @param array<K, list<list<float>>> $levels what maps are drawn against, %, by run
+     *
+     * @return array<K, list<self>>
      */
-    public static function of(FlightLog $log, array $levelPct): array
+    public static function against(FlightLog $log, array $levels): array
     {
         $factor = max(1, (int) round($log->clock->rateHz / self::RATE_HZ));
-        $bins = [];
-        foreach ($levelPct as $run) {
-            foreach (Statistics::means($run, $factor) as $level) {
-                $bins[] = (int) floor(max(0.0, min(99.999, $level)) / NoiseMap::BIN_PCT);
-            }
-        }
-        $slow = static function (string $name) use ($log, $factor): array {
-            $all = [];
-            foreach ($log->runs($name) as $run) {
-                array_push($all, ...Statistics::means($run, $factor));
-            }
-
-            return $all;
-        };
-        $rotors = [];
+        $rotors = $tracking = [];
         foreach ($log->places() as $place) {
             if ($log->has("rpm_$place")) {
-                foreach ($slow("rpm_$place") as $i => $rpm) {
-                    if ($rpm > 0) {
-                        $rotors[$bins[$i]][] = $rpm / 60;
-                    }
-                }
-            }
-        }
-        $tracks = [];
-        $orders = array_filter(array_map('intval', explode(',', $log->setting('notch.motor.orders') ?? '')), static fn (int $k): bool => $k > 0);
-        $floor = (float) ($log->setting('notch.motor.floor_hz') ?? 0);
-        if ([] !== $rotors) {
-            foreach ([] === $orders ? [1] : $orders as $k) {
-                $tracks[] = new self([] === $orders ? self::ROTOR : self::MOTOR, $k, self::spread($rotors, static fn (float $hz): float => [] === $orders ? $hz : max($floor, $k * $hz)));
+                $rotors[] = array_map(static fn (float $rpm): float => $rpm / 60, self::slow($log->runs("rpm_$place"), $factor));
             }
         }
         for ($n = 1; $log->has("tracking_notch_{$n}_hz"); ++$n) {
-            $at = [];
-            foreach ($slow("tracking_notch_{$n}_hz") as $i => $hz) {
-                if ($hz > 0) {
-                    $at[$bins[$i]][] = $hz;
-                }
+            $tracking[$n] = self::slow($log->runs("tracking_notch_{$n}_hz"), $factor);
+        }
+        $orders = array_values(array_filter(array_map('intval', explode(',', $log->setting('notch.motor.orders') ?? '')), static fn (int $k): bool => $k > 0));
+        $floor = (float) ($log->setting('notch.motor.floor_hz') ?? 0);
+        $out = [];
+        foreach ($levels as $name => $level) {
+            $bins = array_map(static fn (float $v): int => (int) floor(max(0.0, min(99.999, $v)) / NoiseMap::BIN_PCT), self::slow($level, $factor));
+            $tracks = [];
+            $speeds = self::binned($bins, $rotors);
+            foreach ([] === $speeds ? [] : ([] === $orders ? [1] : $orders) as $k) {
+                $tracks[] = new self([] === $orders ? self::ROTOR : self::MOTOR, $k, self::spread($speeds, static fn (float $hz): float => [] === $orders ? $hz : max($floor, $k * $hz)));
             }
-            $tracks[] = new self(self::TRACKING, $n, self::spread($at, static fn (float $hz): float => $hz));
+            foreach ($tracking as $n => $hz) {
+                $tracks[] = new self(self::TRACKING, $n, self::spread(self::binned($bins, [$hz]), static fn (float $hz): float => $hz));
+            }
+            $out[$name] = array_values(array_filter($tracks, static fn (self $t): bool => [] !== $t->hz));
         }
 
-        return array_values(array_filter($tracks, static fn (self $t): bool => [] !== $t->hz));
+        return $out;
+    }
+
+    /**
+     * @param list<list<float>> $runs
+     *
+     * @return list<float> one run after the other, $factor samples averaged into one
+     */
+    private static function slow(array $runs, int $factor): array
+    {
+        $all = [];
+        foreach ($runs as $run) {
+            array_push($all, ...Statistics::means($run, $factor));
+        }
+
+        return $all;
+    }
+
+    /**
+     * @param list<int>         $bins   by sample
+     * @param list<list<float>> $traces Hz; where one is zero it says nothing
+     *
+     * @return array<int, list<float>>
+     */
+    private static function binned(array $bins, array $traces): array
+    {
+        $out = [];
+        foreach ($traces as $trace) {
+            foreach ($trace as $i => $hz) {
+                if ($hz > 0) {
+                    $out[$bins[$i]][] = $hz;
+                }
+            }
+        }
+
+        return $out;
     }
 
     /**

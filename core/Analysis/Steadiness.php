@@ -32,9 +32,10 @@ final readonly class Steadiness
         }
         $factor = max(1, (int) round($log->clock->rateHz / self::RATE_HZ));
         $windows = [];
+        $rates = $log->runs($rateName);
         foreach ($log->runs("term_d_$axis") as $r => $run) {
             $d = Statistics::means($run, $factor);
-            $w = Statistics::means($log->runs($rateName)[$r], $factor);
+            $w = Statistics::means($rates[$r], $factor);
             for ($at = 1, $last = \count($d) - self::WINDOW - 1; $at < $last; $at += self::WINDOW) {
                 $xx = $xy = $yy = 0.0;
                 for ($i = $at; $i < $at + self::WINDOW; ++$i) {

@@ -99,7 +99,7 @@ final class NoiseAgainstTest extends TestCase
         $two = array_map(static fn (float $t): float => $t < 50 ? 3600.0 : 9600.0, $throttle);
         $columns = ['throttle_pct' => $throttle, 'output_front_pct' => $throttle, 'output_rear_pct' => $throttle, 'rpm_front' => $one, 'rpm_rear' => $two, 'tracking_notch_1_hz' => array_map(static fn (float $t): float => $t < 50 ? 210.0 : 190.0, $throttle)];
         $log = self::headed("notch.motor.orders: '1,3'\nnotch.motor.floor_hz: 80.0\n", $columns, 1000);
-        $tracks = NotchTrack::of($log, [$throttle]);
+        $tracks = NotchTrack::against($log, ['throttle' => [$throttle]])['throttle'];
         self::assertSame([NotchTrack::MOTOR, NotchTrack::MOTOR, NotchTrack::TRACKING], array_map(static fn (NotchTrack $t): string => $t->kind, $tracks));
         self::assertSame([1, 3, 1], array_map(static fn (NotchTrack $t): int => $t->number, $tracks));
         self::assertEqualsWithDelta([80.0, 80.0, 80.0], $tracks[0]->hz[10], 1e-3, '50 and 60 Hz are under the floor');
@@ -107,10 +107,10 @@ final class NoiseAgainstTest extends TestCase
         self::assertEqualsWithDelta([450.0, 465.0, 480.0], $tracks[1]->hz[30], 1e-3);
         self::assertEqualsWithDelta([210.0, 210.0, 210.0], $tracks[2]->hz[10], 1e-3);
         // Settings unknown: the speed itself is shown, and called that.
-        $bare = NotchTrack::of(KnownFlight::of($columns, 1000), [$throttle]);
+        $bare = NotchTrack::against(KnownFlight::of($columns, 1000), ['throttle' => [$throttle]])['throttle'];
         self::assertSame(NotchTrack::ROTOR, $bare[0]->kind);
         self::assertEqualsWithDelta(55.0, $bare[0]->hz[10][1], 1e-3);
-        self::assertSame([], NotchTrack::of(KnownFlight::of(['throttle_pct' => $throttle], 1000), [$throttle]));
+        self::assertSame(['throttle' => []], NotchTrack::against(KnownFlight::of(['throttle_pct' => $throttle], 1000), ['throttle' => [$throttle]]));
     }
 
     public function testMapsAreComparedBinByBinOnTheCoarserGrid(): void
