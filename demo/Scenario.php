@@ -7,7 +7,7 @@ namespace Ortholex\Demo;
 use Ortholex\Bench\Board\BoardModel;
 use Ortholex\Bench\Esc\EscModel;
 use Ortholex\Bench\Flight\CraftPhysics;
-use Ortholex\Core\Airframe\Frame;
+use Ortholex\Core\Airframe\Airframe;
 
 /** Wigeon Point Marsh Survey: three craft of their own making. Every maker, part and person is invented. */
 final readonly class Scenario
@@ -24,13 +24,15 @@ final readonly class Scenario
     public static function boards(): array
     {
         $boards = [];
-        foreach ([
-            new BoardModel('MARL-F4', 'Marl F4', 'F4', 0x08004000, 0x08080000, 2048, ''),
-            new BoardModel('MARL-F4S', 'Marl F4 S', 'F4', 0x08004000, 0x08080000, 2048, ''),
-            new BoardModel('QUERN-F7', 'Quern F7', 'F7', 0x08008000, 0x08100000, 2048, ''),
-            new BoardModel('QUERN-F7-2', 'Quern F7-2', 'F7', 0x08008000, 0x08100000, 2048, ''),
-            new BoardModel('TARN-H7', 'Tarn H7', 'H7', 0x08020000, 0x08200000, 4096, ''),
-        ] as $board) {
+        foreach (
+            [
+                new BoardModel('MARL-F4', 'Marl F4', 'F4', 0x08004000, 0x08080000, 2048, ''),
+                new BoardModel('MARL-F4S', 'Marl F4 S', 'F4', 0x08004000, 0x08080000, 2048, ''),
+                new BoardModel('QUERN-F7', 'Quern F7', 'F7', 0x08008000, 0x08100000, 2048, ''),
+                new BoardModel('QUERN-F7-2', 'Quern F7-2', 'F7', 0x08008000, 0x08100000, 2048, ''),
+                new BoardModel('TARN-H7', 'Tarn H7', 'H7', 0x08020000, 0x08200000, 4096, ''),
+            ] as $board
+        ) {
             $boards[$board->hardwareId] = $board;
         }
 
@@ -39,24 +41,57 @@ final readonly class Scenario
 
     private static function dunlin(): DemoCraft
     {
-        $frame = Frame::quadX(0.140);
+        $frame = Airframe::quadX(0.14);
 
         return new DemoCraft(
-            'dunlin', 'Dunlin', '3-inch, 4-cell', 'looks into boathouses and hides',
+            'dunlin',
+            'Dunlin',
+            '3-inch, 4-cell',
+            'looks into boathouses and hides',
             'Just assembled, never flown.',
             new BoardModel('MARL-F4', 'Marl F4', 'F4', 0x08004000, 0x08080000, 2048, 'M4-20931'),
             new CraftPhysics(
-                $frame, 0.29, [0.00042, 0.00046, 0.00080], 4.4, 34000, 0.019, [16, 14, 17, 15],
+                $frame,
+                0.29,
+                [0.00042, 0.00046, 0.0008],
+                4.4,
+                34000,
+                0.019,
+                [16, 14, 17, 15],
                 [['axis' => 1, 'hz' => 241.0, 'damping' => 0.05, 'gain' => 0.2]],
-                [0.0, 0.0, 90.0], [1 => 'front_right', 2 => 'rear_left', 3 => 'front_left', 4 => 'rear_right'], 4, 0.018, 0.85, 62, 0.957,
-                escs: self::escs($frame, [1 => 'front_right', 2 => 'rear_left', 3 => 'front_left', 4 => 'rear_right'], 'Osier 20', 'K7', 48, 350, false, ['rear_left', 'rear_right'], ['rear_right' => [24, 400]]),
-                levelFault: [1.9, -2.6], magnets: 12,
+                [0.0, 0.0, 90.0],
+                [1 => 'front_right', 2 => 'rear_left', 3 => 'front_left', 4 => 'rear_right'],
+                4,
+                0.018,
+                0.85,
+                62,
+                0.957,
+                escs: self::escs(
+                    $frame,
+                    [1 => 'front_right', 2 => 'rear_left', 3 => 'front_left', 4 => 'rear_right'],
+                    'Osier 20',
+                    'K7',
+                    48,
+                    350,
+                    false,
+                    ['rear_left', 'rear_right'],
+                    ['rear_right' => [24, 400]],
+                ),
+                levelFault: [1.9, -2.6],
+                magnets: 12,
             ),
-            '4.1.2', ['crsf'],
-            self::pads(['front_right', 'rear_right', 'rear_left', 'front_left']) + ['frame.diagonal_mm' => 140.0, 'pack.cells' => 4, 'uart.1.role' => 'none'],
+            '4.1.2',
+            ['crsf'],
+            self::pads(['front_right', 'rear_right', 'rear_left', 'front_left']) + [
+                'frame.diagonal_mm' => 140.0,
+                'pack.cells' => 4,
+                'uart.1.role' => 'none',
+            ],
             [
-                1 => ['withy-1.1.0-k7-48-350-24', []], 2 => ['withy-1.1.0-k7-48-350-24', []],
-                3 => ['withy-1.1.0-k7-48-350-24', ['advance_deg' => 22.0]], 4 => ['bracken-6.2.0-k7-24-400-24', []],
+                1 => ['withy-1.1.0-k7-48-350-24', []],
+                2 => ['withy-1.1.0-k7-48-350-24', []],
+                3 => ['withy-1.1.0-k7-48-350-24', ['advance_deg' => 22.0]],
+                4 => ['bracken-6.2.0-k7-24-400-24', []],
             ],
             ['parts' => ['rill-c', 'heron-400'], 'wires' => [], 'bridged' => []],
         );
@@ -64,57 +99,171 @@ final readonly class Scenario
 
     private static function curlew(): DemoCraft
     {
-        $frame = Frame::quadX(0.216);
+        $frame = Airframe::quadX(0.216);
 
         return new DemoCraft(
-            'curlew', 'Curlew', '5-inch, 6-cell', 'maps creeks in the wind',
+            'curlew',
+            'Curlew',
+            '5-inch, 6-cell',
+            'maps creeks in the wind',
             'Flies; a tune in progress.',
-            new BoardModel('QUERN-F7', 'Quern F7', 'F7', 0x08008000, 0x08100000, 2048, 'Q7-00417', ['gyro', 'accelerometer', 'voltage', 'current']),
+            new BoardModel('QUERN-F7', 'Quern F7', 'F7', 0x08008000, 0x08100000, 2048, 'Q7-00417', [
+                'gyro',
+                'accelerometer',
+                'voltage',
+                'current',
+            ]),
             new CraftPhysics(
-                $frame, 0.71, [0.0029, 0.0033, 0.0056], 13.0, 29500, 0.022, [26, 22, 24, 28],
-                [['axis' => 1, 'hz' => 212.0, 'damping' => 0.05, 'gain' => 0.25], ['axis' => 0, 'hz' => 268.0, 'damping' => 0.06, 'gain' => 0.15]],
-                [0.0, 0.0, 0.0], [1 => 'rear_right', 2 => 'front_right', 3 => 'rear_left', 4 => 'front_left'], 6, 0.021, 1.3, 132,
-                escs: self::escs($frame, [1 => 'rear_right', 2 => 'front_right', 3 => 'rear_left', 4 => 'front_left'], 'Osier 45', 'P3', 48, 250, true),
+                $frame,
+                0.71,
+                [0.0029, 0.0033, 0.0056],
+                13.0,
+                29500,
+                0.022,
+                [26, 22, 24, 28],
+                [
+                    ['axis' => 1, 'hz' => 212.0, 'damping' => 0.05, 'gain' => 0.25],
+                    ['axis' => 0, 'hz' => 268.0, 'damping' => 0.06, 'gain' => 0.15],
+                ],
+                [0.0, 0.0, 0.0],
+                [1 => 'rear_right', 2 => 'front_right', 3 => 'rear_left', 4 => 'front_left'],
+                6,
+                0.021,
+                1.3,
+                132,
+                escs: self::escs(
+                    $frame,
+                    [1 => 'rear_right', 2 => 'front_right', 3 => 'rear_left', 4 => 'front_left'],
+                    'Osier 45',
+                    'P3',
+                    48,
+                    250,
+                    true,
+                ),
             ),
-            '4.2.1', ['crsf'],
+            '4.2.1',
+            ['crsf'],
             self::pads(['rear_right', 'front_right', 'rear_left', 'front_left']) + [
-                'frame.diagonal_mm' => 216.0, 'pack.cells' => 6, 'uart.1.role' => 'receiver', 'uart.1.baud' => '420000', 'uart.4.role' => 'video', 'uart.4.baud' => '9600', 'uart.4.half_duplex' => true, 'video.enabled' => true, 'motors.rpm_feedback' => true, 'notch.motor.orders' => '1,2',
-                'gain.roll.p' => 33.0, 'gain.roll.d' => 1.7, 'gain.pitch.p' => 30.0, 'gain.pitch.d' => 2.8, 'motors.loop_rate_hz' => '2000',
+                'frame.diagonal_mm' => 216.0,
+                'pack.cells' => 6,
+                'uart.1.role' => 'receiver',
+                'uart.1.baud' => '420000',
+                'uart.4.role' => 'video',
+                'uart.4.baud' => '9600',
+                'uart.4.half_duplex' => true,
+                'video.enabled' => true,
+                'motors.rpm_feedback' => true,
+                'notch.motor.orders' => '1,2',
+                'gain.roll.p' => 33.0,
+                'gain.roll.d' => 1.7,
+                'gain.pitch.p' => 30.0,
+                'gain.pitch.d' => 2.8,
+                'motors.loop_rate_hz' => '2000',
             ],
             array_fill(1, 4, ['withy-1.2.3-p3-48-250-24', []]),
-            ['parts' => ['rill-c', 'heron-400'], 'wires' => [
-                ['rill-c.v', '4V5'], ['rill-c.gnd', 'GND-L2'], ['rill-c.tx', 'RX1'], ['rill-c.rx', 'TX1'],
-                ['heron-400.v', '9V'], ['heron-400.gnd', 'GND-R8'], ['heron-400.one', 'TX4'],
-            ], 'bridged' => []],
+            [
+                'parts' => ['rill-c', 'heron-400'],
+                'wires' => [
+                    ['rill-c.v', '4V5'],
+                    ['rill-c.gnd', 'GND-L2'],
+                    ['rill-c.tx', 'RX1'],
+                    ['rill-c.rx', 'TX1'],
+                    ['heron-400.v', '9V'],
+                    ['heron-400.gnd', 'GND-R8'],
+                    ['heron-400.one', 'TX4'],
+                ],
+                'bridged' => [],
+            ],
         );
     }
 
     private static function bittern(): DemoCraft
     {
-        $frame = Frame::hexaX(0.29);
+        $frame = Airframe::hexaX(0.29);
 
         return new DemoCraft(
-            'bittern', 'Bittern', 'hexa, 8-inch, 6-cell', 'maps the point',
+            'bittern',
+            'Bittern',
+            'hexa, 8-inch, 6-cell',
+            'maps the point',
             'Back from the reeds; a frame resonance to find.',
-            new BoardModel('TARN-H7', 'Tarn H7', 'H7', 0x08020000, 0x08200000, 4096, 'T7-00058', ['gyro', 'accelerometer', 'barometer', 'voltage', 'current']),
+            new BoardModel('TARN-H7', 'Tarn H7', 'H7', 0x08020000, 0x08200000, 4096, 'T7-00058', [
+                'gyro',
+                'accelerometer',
+                'barometer',
+                'voltage',
+                'current',
+            ]),
             new CraftPhysics(
-                $frame, 2.1, [0.026, 0.026, 0.046], 17.0, 14500, 0.042, [18, 20, 17, 19, 18, 21],
-                [['axis' => 1, 'hz' => 94.0, 'damping' => 0.02, 'gain' => 0.9], ['axis' => 0, 'hz' => 101.0, 'damping' => 0.025, 'gain' => 0.6]],
-                [0.0, 0.0, 0.0], [1 => 'front_right', 2 => 'right', 3 => 'rear_right', 4 => 'rear_left', 5 => 'left', 6 => 'front_left'], 6, 0.012, 8.0, 150,
-                escs: self::escs($frame, [1 => 'front_right', 2 => 'right', 3 => 'rear_right', 4 => 'rear_left', 5 => 'left', 6 => 'front_left'], 'Osier 45', 'P3', 48, 250, true),
+                $frame,
+                2.1,
+                [0.026, 0.026, 0.046],
+                17.0,
+                14500,
+                0.042,
+                [18, 20, 17, 19, 18, 21],
+                [
+                    ['axis' => 1, 'hz' => 94.0, 'damping' => 0.02, 'gain' => 0.9],
+                    ['axis' => 0, 'hz' => 101.0, 'damping' => 0.025, 'gain' => 0.6],
+                ],
+                [0.0, 0.0, 0.0],
+                [1 => 'front_right', 2 => 'right', 3 => 'rear_right', 4 => 'rear_left', 5 => 'left', 6 => 'front_left'],
+                6,
+                0.012,
+                8.0,
+                150,
+                escs: self::escs(
+                    $frame,
+                    [1 => 'front_right', 2 => 'right', 3 => 'rear_right', 4 => 'rear_left', 5 => 'left', 6 => 'front_left'],
+                    'Osier 45',
+                    'P3',
+                    48,
+                    250,
+                    true,
+                ),
             ),
-            '4.2.1', ['sbus', 'gps', 'overlay'],
+            '4.2.1',
+            ['sbus', 'gps', 'overlay'],
             self::pads(['front_right', 'right', 'rear_right', 'rear_left', 'left', 'front_left']) + [
-                'frame.layout' => 'hexa_x', 'frame.diagonal_mm' => 580.0, 'pack.cells' => 6, 'location.enabled' => true, 'overlay.enabled' => true, 'receiver.protocol' => 'sbus',
-                'uart.1.role' => 'receiver', 'uart.1.baud' => '100000', 'uart.1.inverted' => true, 'uart.3.role' => 'gps', 'uart.3.baud' => '38400', 'uart.5.role' => 'video', 'uart.5.baud' => '9600', 'uart.5.half_duplex' => true, 'video.enabled' => true,
-                'gain.roll.p' => 30.0, 'gain.roll.d' => 5.0, 'gain.pitch.p' => 30.0, 'gain.pitch.d' => 5.0, 'gain.yaw.p' => 60.0, 'pad.7.drives' => 'camera_tilt',
+                'frame.layout' => 'hexa_x',
+                'frame.diagonal_mm' => 580.0,
+                'pack.cells' => 6,
+                'location.enabled' => true,
+                'overlay.enabled' => true,
+                'receiver.protocol' => 'sbus',
+                'uart.1.role' => 'receiver',
+                'uart.1.baud' => '100000',
+                'uart.1.inverted' => true,
+                'uart.3.role' => 'gps',
+                'uart.3.baud' => '38400',
+                'uart.5.role' => 'video',
+                'uart.5.baud' => '9600',
+                'uart.5.half_duplex' => true,
+                'video.enabled' => true,
+                'gain.roll.p' => 30.0,
+                'gain.roll.d' => 5.0,
+                'gain.pitch.p' => 30.0,
+                'gain.pitch.d' => 5.0,
+                'gain.yaw.p' => 60.0,
+                'pad.7.drives' => 'camera_tilt',
             ],
             array_fill(1, 6, ['withy-1.4.0-p3-48-250-48', ['brake_on_slow_down' => false]]),
-            ['parts' => ['rill-s', 'plumb-g2', 'heron-400'], 'wires' => [
-                ['rill-s.v', '4V5'], ['rill-s.gnd', 'GND-L2'], ['rill-s.tx', 'RX1'],
-                ['plumb-g2.v', '5V'], ['plumb-g2.gnd', 'GND-L9'], ['plumb-g2.tx', 'RX3'], ['plumb-g2.rx', 'TX3'],
-                ['heron-400.v', '9V'], ['heron-400.gnd', 'GND-R2'], ['heron-400.one', 'TX5'],
-            ], 'bridged' => []],
+            [
+                'parts' => ['rill-s', 'plumb-g2', 'heron-400'],
+                'wires' => [
+                    ['rill-s.v', '4V5'],
+                    ['rill-s.gnd', 'GND-L2'],
+                    ['rill-s.tx', 'RX1'],
+                    ['plumb-g2.v', '5V'],
+                    ['plumb-g2.gnd', 'GND-L9'],
+                    ['plumb-g2.tx', 'RX3'],
+                    ['plumb-g2.rx', 'TX3'],
+                    ['heron-400.v', '9V'],
+                    ['heron-400.gnd', 'GND-R2'],
+                    ['heron-400.one', 'TX5'],
+                ],
+                'bridged' => [],
+            ],
         );
     }
 
@@ -125,12 +274,28 @@ final readonly class Scenario
      *
      * @return array<int, EscModel> by pad
      */
-    private static function escs(Frame $frame, array $wired, string $maker, string $layout, int $clockMhz, int $deadTimeNs, bool $measuresHeat, array $wrong = [], array $other = []): array
-    {
+    private static function escs(
+        Airframe $frame,
+        array $wired,
+        string $maker,
+        string $layout,
+        int $clockMhz,
+        int $deadTimeNs,
+        bool $measuresHeat,
+        array $wrong = [],
+        array $other = [],
+    ): array {
         $escs = [];
         foreach ($wired as $pad => $place) {
             $spin = $frame->at($place)->spin ?? 1;
-            $escs[$pad] = new EscModel($maker, $layout, $other[$place][0] ?? $clockMhz, $other[$place][1] ?? $deadTimeNs, $measuresHeat, \in_array($place, $wrong, true) ? -$spin : $spin);
+            $escs[$pad] = new EscModel(
+                $maker,
+                $layout,
+                $other[$place][0] ?? $clockMhz,
+                $other[$place][1] ?? $deadTimeNs,
+                $measuresHeat,
+                \in_array($place, $wrong, true) ? -$spin : $spin,
+            );
         }
 
         return $escs;

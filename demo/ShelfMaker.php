@@ -17,12 +17,22 @@ final readonly class ShelfMaker
         ['4.0.3', '2025-08-02', 'The last of the old filters: one gyro low-pass, one D low-pass.'],
         ['4.1.2', '2026-01-17', 'Filter stages by path. Settings filter.gyro_hz and filter.d_hz were renamed.'],
         ['4.2.1', '2026-06-05', 'Idle in percent, link-loss hold in seconds. Gains can rise as the pack sags.'],
-        ['4.3.0', '2026-10-20', 'Gains fall with throttle by a new law; D narrowed to 0–8; the link-loss tone setting is gone. Fixes a late first notch after arming.'],
+        [
+            '4.3.0',
+            '2026-10-20',
+            'Gains fall with throttle by a new law; D narrowed to 0–8; the link-loss tone setting is gone. Fixes a late first notch after arming.',
+        ],
         ['4.4.0-pre1', '2026-11-14', 'For trial only: a new estimator for the tracking notches.'],
     ];
     private const BUILDS = ['' => [], 'no-gps' => ['gps'], 'no-overlay' => ['overlay'], 'crsf-only' => ['sbus', 'ppm']];
     private const ESC_RELEASES = [
-        ['Bracken', '6.2.0', '2023-03-11', 'The older family: no rpm feedback, few settings. Kept for boards that know nothing else.', [24]],
+        [
+            'Bracken',
+            '6.2.0',
+            '2023-03-11',
+            'The older family: no rpm feedback, few settings. Kept for boards that know nothing else.',
+            [24],
+        ],
         ['Withy', '1.1.0', '2024-09-30', 'First of the family: sync-loss response, limits, chirp.', [24]],
         ['Withy', '1.2.3', '2025-06-18', 'Rpm feedback on the signal wire, so that notches can follow the motors.', [24, 48]],
         ['Withy', '1.4.0', '2026-08-02', 'Calmer starts with heavy props; 96 kHz for fast processors.', [24, 48, 96]],
@@ -48,10 +58,24 @@ final readonly class ShelfMaker
                     }
                     $image = self::escImage($family, $version, $layout, $clock, $dead, $khz);
                     file_put_contents("$folder/$name.hex", IntelHex::write($image));
-                    file_put_contents("$folder/$name.json", (string) json_encode([
-                        'product' => $family, 'version' => $version, 'layout' => $layout, 'clock_mhz' => $clock, 'dead_time_ns' => $dead, 'switching_khz' => $khz,
-                        'rpm_feedback' => 'Withy' === $family && '1.1.0' !== $version, 'sha256' => $image->sha256(), 'date' => $date, 'notes' => $notes,
-                    ], \JSON_PRETTY_PRINT | \JSON_UNESCAPED_UNICODE | \JSON_THROW_ON_ERROR));
+                    file_put_contents(
+                        "$folder/$name.json",
+                        (string) json_encode(
+                            [
+                                'product' => $family,
+                                'version' => $version,
+                                'layout' => $layout,
+                                'clock_mhz' => $clock,
+                                'dead_time_ns' => $dead,
+                                'switching_khz' => $khz,
+                                'rpm_feedback' => 'Withy' === $family && '1.1.0' !== $version,
+                                'sha256' => $image->sha256(),
+                                'date' => $date,
+                                'notes' => $notes,
+                            ],
+                            \JSON_PRETTY_PRINT | \JSON_UNESCAPED_UNICODE | \JSON_THROW_ON_ERROR,
+                        ),
+                    );
                     ++$made;
                 }
             }
@@ -69,7 +93,14 @@ final readonly class ShelfMaker
         }
         $vectors = substr(hash('sha512', "vectors/$seed", true), 0, EscLabel::OFFSET);
 
-        return HexImage::of([EscModel::FLASH_FROM => $vectors.EscLabel::encode([$family, $version, $layout, (string) $clockMhz, (string) $deadTimeNs, (string) $khz], $stream).$stream], EscModel::FLASH_FROM);
+        return HexImage::of(
+            [
+                EscModel::FLASH_FROM => $vectors.
+                    EscLabel::encode([$family, $version, $layout, (string) $clockMhz, (string) $deadTimeNs, (string) $khz], $stream).
+                    $stream,
+            ],
+            EscModel::FLASH_FROM,
+        );
     }
 
     /** Writes what is missing into $folder; a second run finds all there and does nothing. */
@@ -89,12 +120,34 @@ final readonly class ShelfMaker
                     if (is_file("$folder/$name.json")) {
                         continue;
                     }
-                    $image = self::image($board->hardwareId, $version, $build, $board->flashFrom, 'F4' === $board->processor ? 236 : 312, $leftOut);
+                    $image = self::image(
+                        $board->hardwareId,
+                        $version,
+                        $build,
+                        $board->flashFrom,
+                        'F4' === $board->processor ? 236 : 312,
+                        $leftOut,
+                    );
                     file_put_contents("$folder/$name.hex", IntelHex::write($image));
-                    file_put_contents("$folder/$name.json", (string) json_encode([
-                        'product' => 'Loam', 'version' => $version, 'hardware' => [$board->hardwareId], 'board' => $board->name, 'processor' => $board->processor,
-                        'flash_from' => $board->flashFrom, 'flash_end' => $board->flashEnd, 'left_out' => $leftOut, 'sha256' => $image->sha256(), 'date' => $date, 'notes' => $notes,
-                    ], \JSON_PRETTY_PRINT | \JSON_UNESCAPED_UNICODE | \JSON_THROW_ON_ERROR));
+                    file_put_contents(
+                        "$folder/$name.json",
+                        (string) json_encode(
+                            [
+                                'product' => 'Loam',
+                                'version' => $version,
+                                'hardware' => [$board->hardwareId],
+                                'board' => $board->name,
+                                'processor' => $board->processor,
+                                'flash_from' => $board->flashFrom,
+                                'flash_end' => $board->flashEnd,
+                                'left_out' => $leftOut,
+                                'sha256' => $image->sha256(),
+                                'date' => $date,
+                                'notes' => $notes,
+                            ],
+                            \JSON_PRETTY_PRINT | \JSON_UNESCAPED_UNICODE | \JSON_THROW_ON_ERROR,
+                        ),
+                    );
                     ++$made;
                 }
             }
@@ -104,8 +157,14 @@ final readonly class ShelfMaker
     }
 
     /** @param list<string> $leftOut */
-    public static function image(string $hardwareId, string $version, string $build, int $flashFrom, int $kilobytes, array $leftOut = []): HexImage
-    {
+    public static function image(
+        string $hardwareId,
+        string $version,
+        string $build,
+        int $flashFrom,
+        int $kilobytes,
+        array $leftOut = [],
+    ): HexImage {
         // Machine code looks random but is not: a keyed stream, thinned so that it packs like code.
         $stream = '';
         for ($i = 0; \strlen($stream) < $kilobytes * 1024; ++$i) {
@@ -115,6 +174,9 @@ final readonly class ShelfMaker
         $stream = substr($stream, 0, $kilobytes * 1024 - \strlen($build));
         $vectors = substr(hash('sha512', "vectors/$hardwareId", true).str_repeat("\0", FirmwareLabel::OFFSET), 0, FirmwareLabel::OFFSET);
 
-        return HexImage::of([$flashFrom => $vectors.FirmwareLabel::encode($hardwareId, $version, $stream, $leftOut).$stream], $flashFrom + 4);
+        return HexImage::of(
+            [$flashFrom => $vectors.FirmwareLabel::encode($hardwareId, $version, $stream, $leftOut).$stream],
+            $flashFrom + 4,
+        );
     }
 }

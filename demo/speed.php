@@ -6,9 +6,9 @@ declare(strict_types=1);
 
 use Ortholex\Bench\Flight\FlightCard;
 use Ortholex\Bench\Flight\FlightSimulator;
-use Ortholex\Core\Analysis\FlightAnalysis;
 use Ortholex\Core\Firmware\Version;
-use Ortholex\Core\FlightLog\LogReader;
+use Ortholex\Core\FlightLog\Reading\LogReader;
+use Ortholex\Core\Report\FlightAnalysis;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Signal\RealFft;
 use Ortholex\Demo\Scenario;
@@ -40,7 +40,16 @@ $simulator = new FlightSimulator($demo->physics);
 $fly = static function (int $seconds, string $path) use ($simulator, $set): float {
     $stream = fopen($path, 'w') ?: throw new RuntimeException($path);
     $t = hrtime(true);
-    $simulator->fly(FlightCard::fly('mixed_sticks', $seconds, 150, $simulator->hoverThrottle(), 4), $set, $seconds, 11, [], $stream, '', static fn (float $s): bool => true);
+    $simulator->fly(
+        FlightCard::fly('mixed_sticks', $seconds, 150, $simulator->hoverThrottle(), 4),
+        $set,
+        $seconds,
+        11,
+        [],
+        $stream,
+        '',
+        static fn (float $s): bool => true,
+    );
     fclose($stream);
 
     return (hrtime(true) - $t) / 1e9;
@@ -71,7 +80,7 @@ $long = sys_get_temp_dir().'/ortholex-speed-long.csv';
 $in = fopen($path, 'r') ?: throw new RuntimeException($path);
 $head = '';
 $rows = [];
-while (false !== $line = fgets($in)) {
+while (false !== ($line = fgets($in))) {
     if ('#' === $line[0]) {
         continue;
     }
@@ -91,8 +100,23 @@ for ($i = 0; $i < 600_000; ++$i) {
 fclose($out);
 unset($rows);
 $megabytes = filesize($long) / 1e6;
-$read = 'require "'.$root.'/vendor/autoload.php"; $t = hrtime(true); \\Ortholex\\Core\\FlightLog\\LogReader::readFile($argv[1]); printf("%.3f %.1f", (hrtime(true) - $t) / 1e9, memory_get_peak_usage(true) / 1e6);';
-[$seconds, $peak] = array_map('floatval', explode(' ', (string) shell_exec(PHP_BINARY.' -d opcache.enable_cli=1 -d opcache.jit=tracing -d opcache.jit_buffer_size=128M -r '.escapeshellarg(str_replace('\\\\', '\\', $read)).' '.escapeshellarg($long))));
+$read =
+    'require "'.
+    $root.
+    '/vendor/autoload.php"; $t = hrtime(true); \\Ortholex\\Core\\FlightLog\\Reading\\LogReader::readFile($argv[1]); printf("%.3f %.1f", (hrtime(true) - $t) / 1e9, memory_get_peak_usage(true) / 1e6);';
+[$seconds, $peak] = array_map(
+    'floatval',
+    explode(
+        ' ',
+        (string) shell_exec(
+            PHP_BINARY.
+                ' -d opcache.enable_cli=1 -d opcache.jit=tracing -d opcache.jit_buffer_size=128M -r '.
+                escapeshellarg(str_replace('\\\\', '\\', $read)).
+                ' '.
+                escapeshellarg($long),
+        ),
+    ),
+);
 printf("%-58s %8.1f MB/s bar %6.2f   (%.0f MB)\n", 'reading a five-minute log of 30 columns', $megabytes / $seconds, 15.0, $megabytes);
 $say('  peak of memory while reading it', $peak, 'MB', 128.0);
 $t = hrtime(true);

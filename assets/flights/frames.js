@@ -65,15 +65,15 @@ class Frames {
     const w = this.step0.windows[number];
     sessionStorage.setItem(`frame ${this.box.dataset.url} ${this.axis}`, String(number));
     document.getElementById('frame-at').textContent = `${number + 1} of ${this.step0.windows.length}  ${w.at_s.toFixed(2)} to ${(w.at_s + this.step0.window_s).toFixed(2)} s`;
-    this.button.textContent = w.why === 'struck out by hand' ? 'Take it back in' : 'Strike it out';
-    this.button.hidden = Boolean(w.why) && w.why !== 'struck out by hand';
+    this.button.textContent = w.why === 'exclusion.by_hand' ? 'Take it back in' : 'Strike it out';
+    this.button.hidden = Boolean(w.why) && w.why !== 'exclusion.by_hand';
     this.drawStrip();
     const mine = `${this.axis} ${number}`;
     this.wanted = mine;
     let f;
     try { f = await getJson(`${this.box.dataset.url}/windows/${this.axis}/${number}.json${this.box.dataset.query}`); } catch (error) { say(error.message, true); return; }
     if (this.wanted !== mine || !this.shown) return;
-    document.getElementById('frame-says').textContent = w.why ? `Left out: ${w.why}.` : `up to ${w.size_dps.toFixed(0)} deg/s · ${(100 * f.own_share).toFixed(0)} % of its curve its own`;
+    document.getElementById('frame-says').textContent = w.why ? `Left out: ${JSON.parse(this.box.dataset.words)[w.why]}.` : `up to ${w.size_dps.toFixed(0)} deg/s · ${(100 * f.own_share).toFixed(0)} % of its curve its own`;
     this.draw(f, w);
     this.box.dataset.drawn = mine;
   }
@@ -115,7 +115,7 @@ class Frames {
       g.fillStyle = ink(`--${this.axis}`);
       g.lineWidth = 1;
       if (one.why) g.strokeRect(left + 0.5, base - tall, bar - 1, tall); else g.fillRect(left, base - tall, bar, tall);
-      if (one.why === 'struck out by hand') { g.strokeStyle = ink('--stop'); g.lineWidth = 2; g.beginPath(); g.moveTo(left - 1, base); g.lineTo(left + bar + 1, base - tall); g.stroke(); }
+      if (one.why === 'exclusion.by_hand') { g.strokeStyle = ink('--stop'); g.lineWidth = 2; g.beginPath(); g.moveTo(left - 1, base); g.lineTo(left + bar + 1, base - tall); g.stroke(); }
       if (i === this.at[this.axis]) { g.strokeStyle = ink('--accent'); g.lineWidth = 2; g.strokeRect(x(one.at_s), 1, x(one.at_s + this.step0.window_s) - x(one.at_s), base); }
     });
     g.fillStyle = ink('--ink-soft');
@@ -129,7 +129,7 @@ class Frames {
 
   async strike() {
     const w = this.step0?.windows[this.at[this.axis]];
-    if (!w || (w.why && w.why !== 'struck out by hand')) return;
+    if (!w || (w.why && w.why !== 'exclusion.by_hand')) return;
     this.button.disabled = true;
     try {
       await post(`${this.box.dataset.url}/strike`, { axis: this.axis, at: w.at_s, out: w.why ? '0' : '1' });

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\Bench\Board;
 
+use Ortholex\Bench\Flash\FlashFile;
 use Ortholex\Bench\Flight\CraftPhysics;
 use Ortholex\Bench\Wiring\SolderedParts;
 use Ortholex\Bench\World\Pace;
@@ -12,7 +13,7 @@ use Ortholex\Bench\World\WorldState;
 use Ortholex\Core\Airframe\Rotation;
 use Ortholex\Core\Drive\LoopLoad;
 use Ortholex\Core\Firmware\Version;
-use Ortholex\Core\Link\Frame;
+use Ortholex\Core\Link\Message;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Settings\CommitPlan;
 use Ortholex\Core\Settings\Migration;
@@ -73,12 +74,16 @@ final readonly class Board
     public function receive(string $bytes): array
     {
         $s = $this->state;
-        if (WorldState::OFF === $s->mode || WorldState::DEAD === $s->mode || $this->pace->now() < $s->bootedAt + $this->pace->of(self::BOOT_S)) {
+        if (
+            WorldState::OFF === $s->mode
+            || WorldState::DEAD === $s->mode
+            || $this->pace->now() < $s->bootedAt + $this->pace->of(self::BOOT_S)
+        ) {
             return ['', 0.0];
         }
         $out = '';
         $took = 0.0;
-        while (null !== $frame = Frame::take($bytes)) {
+        while (null !== ($frame = Message::take($bytes))) {
             if ([] !== $s->faults) {
                 ++$s->requests;
             }
@@ -107,7 +112,9 @@ final readonly class Board
         $s = $this->state;
         $set = static fn (string $axis): float => (float) ($s->running["mounting.{$axis}_deg"] ?? 0.0);
         $g = Rotation::degrees($set('roll'), $set('pitch'), $set('yaw'))->apply($this->downAsSeen());
-        $g = Rotation::degrees((float) ($s->running['level.roll_deg'] ?? 0.0), (float) ($s->running['level.pitch_deg'] ?? 0.0), 0.0)->apply($g);
+        $g = Rotation::degrees((float) ($s->running['level.roll_deg'] ?? 0.0), (float) ($s->running['level.pitch_deg'] ?? 0.0), 0.0)->apply(
+            $g,
+        );
         // Hands and desk are never quite still.
         $t = $this->pace->now();
 
@@ -138,95 +145,111 @@ final readonly class Board
         $down = $this->downAsSeen();
         $t = $this->pace->now();
 
-        return [-$down[0] + 0.012 + 0.008 * sin(917.3 * $t), -$down[1] - 0.009 + 0.008 * sin(1213.7 * $t), -$down[2] + 0.015 + 0.008 * sin(1511.1 * $t)];
+        return [
+            -$down[0] + 0.012 + 0.008 * sin(917.3 * $t),
+            -$down[1] - 0.009 + 0.008 * sin(1213.7 * $t),
+            -$down[2] + 0.015 + 0.008 * sin(1511.1 * $t),
+        ];
     }
 
-    /** @return array{Frame, float} */
-    private function firmware(Frame $frame): array
+    /** @return array{Message, float} */
+    private function firmware(Message $frame): array
     {
         $s = $this->state;
         $out = new Outputs($this->physics, $s, $this->pace, $this->world);
-        $ok = new Frame($frame->kind | Frame::ANSWER, '');
+        $ok = new Message($frame->kind | Message::ANSWER, '');
         switch ($frame->kind) {
-            case Frame::IDENTITY:
-                return [new Frame($frame->kind | Frame::ANSWER, $this->identity('Loam', $s->runningVersion)), self::ANSWER_S];
-            case Frame::STATE:
+            case Message::IDENTITY:
+                return [new Message($frame->kind | Message::ANSWER, $this->identity('Loam', $s->runningVersion)), self::ANSWER_S];
+            case Message::STATE:
                 [$roll, $pitch, $yaw] = $this->attitude();
                 $volts = $s->pack ? $this->physics->restVoltage($s->chargeUsed) * $this->physics->dividerFault : 0.0;
 
-                return [new Frame($frame->kind | Frame::ANSWER, pack('g6C', $this->pace->now() - $s->bootedAt, $roll, $pitch, $yaw, $volts, $this->load(), $s->pack ? 1 : 0)), self::ANSWER_S];
-            case Frame::SENSORS:
-                return [new Frame($frame->kind | Frame::ANSWER, pack('g3', ...$this->accelerometer())), self::ANSWER_S];
-            case Frame::SPIN:
+                return [
+                    new Message(
+                        $frame->kind | Message::ANSWER,
+                        pack('g6C', $this->pace->now() - $s->bootedAt, $roll, $pitch, $yaw, $volts, $this->load(), $s->pack ? 1 : 0),
+                    ),
+                    self::ANSWER_S,
+                ];
+            case Message::SENSORS:
+                return [new Message($frame->kind | Message::ANSWER, pack('g3', ...$this->accelerometer())), self::ANSWER_S];
+            case Message::SPIN:
                 return [$out->spin($frame->payload) ?? $ok, self::ANSWER_S];
-            case Frame::RELAY:
+            case Message::RELAY:
                 return $out->relay($frame);
-            case Frame::CATCH_ESC:
+            case Message::CATCH_ESC:
                 $s->catchPad = '' === $frame->payload ? 0 : \ord($frame->payload[0]);
 
                 return [$ok, self::ANSWER_S];
-            case Frame::TEACH:
+            case Message::TEACH:
                 return [$out->teach($frame->payload) ?? $ok, self::ANSWER_S];
-            case Frame::RPM:
+            case Message::RPM:
                 return [$out->rpm($frame), self::ANSWER_S];
-            case Frame::GYRO_BURST:
+            case Message::GYRO_BURST:
                 return [$out->gyroBurst($frame), 0.35];
-            case Frame::LISTEN:
+            case Message::LISTEN:
                 return [$this->listen($frame), 0.25];
-            case Frame::READ_SETTINGS:
-                return [new Frame($frame->kind | Frame::ANSWER, $this->settingsFrom($frame->payload)), self::ANSWER_S];
-            case Frame::WRITE_SETTING:
+            case Message::READ_SETTINGS:
+                return [new Message($frame->kind | Message::ANSWER, $this->settingsFrom($frame->payload)), self::ANSWER_S];
+            case Message::WRITE_SETTING:
                 return [$this->writeSetting($frame->payload) ?? $ok, self::ANSWER_S];
-            case Frame::KEEP_SETTINGS:
+            case Message::KEEP_SETTINGS:
                 $s->kept = $s->running;
                 $s->keptVersion = $s->runningVersion;
 
                 return [$ok, self::KEEP_S];
-            case Frame::RESTART:
+            case Message::RESTART:
                 $this->restart();
 
                 return [$ok, self::ANSWER_S];
-            case Frame::TO_BOOTLOADER:
+            case Message::TO_BOOTLOADER:
                 $s->stayInBootloader = true;
                 $this->restart();
 
                 return [$ok, self::ANSWER_S];
             default:
-                return [new Frame(Frame::REFUSAL, 'the firmware does not know this request'), 0.0];
+                return [new Message(Message::REFUSAL, 'the firmware does not know this request'), 0.0];
         }
     }
 
-    /** @return array{Frame, float} */
-    private function bootloader(Frame $frame): array
+    /** @return array{Message, float} */
+    private function bootloader(Message $frame): array
     {
         $s = $this->state;
-        $ok = new Frame($frame->kind | Frame::ANSWER, '');
+        $ok = new Message($frame->kind | Message::ANSWER, '');
         switch ($frame->kind) {
-            case Frame::IDENTITY:
-                return [new Frame($frame->kind | Frame::ANSWER, $this->identity('', '')), self::ANSWER_S];
-            case Frame::WIPE_SETTINGS:
+            case Message::IDENTITY:
+                return [new Message($frame->kind | Message::ANSWER, $this->identity('', '')), self::ANSWER_S];
+            case Message::WIPE_SETTINGS:
                 $s->kept = [];
                 $s->keptVersion = '';
 
                 return [$ok, self::KEEP_S];
-            case Frame::WRITE_PAGE:
+            case Message::WRITE_PAGE:
                 return [$this->writePage($frame->payload) ?? $ok, self::PAGE_WRITE_S];
-            case Frame::READ_FLASH:
+            case Message::READ_FLASH:
                 if (6 !== \strlen($frame->payload)) {
-                    return [new Frame(Frame::REFUSAL, 'a read needs address and length'), 0.0];
+                    return [new Message(Message::REFUSAL, 'a read needs address and length'), 0.0];
                 }
                 /** @var array{at: int, length: int} $v */
                 $v = unpack('Vat/vlength', $frame->payload);
 
-                return [new Frame($frame->kind | Frame::ANSWER, $this->flash->read($v['at'] - $this->model->flashFrom, min($v['length'], Frame::MOST_PAYLOAD))), self::PAGE_READ_S];
-            case Frame::RUN:
-            case Frame::RESTART:
+                return [
+                    new Message(
+                        $frame->kind | Message::ANSWER,
+                        $this->flash->read($v['at'] - $this->model->flashFrom, min($v['length'], Message::MOST_PAYLOAD)),
+                    ),
+                    self::PAGE_READ_S,
+                ];
+            case Message::RUN:
+            case Message::RESTART:
                 $s->stayInBootloader = false;
                 $this->restart();
 
                 return [$ok, self::ANSWER_S];
             default:
-                return [new Frame(Frame::REFUSAL, 'only the bootloader runs, which does not know this request'), 0.0];
+                return [new Message(Message::REFUSAL, 'only the bootloader runs, which does not know this request'), 0.0];
         }
     }
 
@@ -234,71 +257,86 @@ final readonly class Board
     {
         $m = $this->model;
 
-        return Frame::fields([$m->hardwareId, $m->name, $m->processor, (string) $m->flashFrom, (string) $m->flashEnd, (string) $m->pageBytes, $m->serial, $product, $version, '' === $product ? '' : implode(',', FirmwareLabel::read($this->flash)->leftOut ?? []), '' === $product ? '' : implode(',', $m->sensors)]);
+        return Message::fields([
+            $m->hardwareId,
+            $m->name,
+            $m->processor,
+            (string) $m->flashFrom,
+            (string) $m->flashEnd,
+            (string) $m->pageBytes,
+            $m->serial,
+            $product,
+            $version,
+            '' === $product ? '' : implode(',', FirmwareLabel::read($this->flash)->leftOut ?? []),
+            '' === $product ? '' : implode(',', $m->sensors),
+        ]);
     }
 
-    private function listen(Frame $frame): Frame
+    private function listen(Message $frame): Message
     {
-        $f = Frame::unfields($frame->payload);
+        $f = Message::unfields($frame->payload);
         $pads = BoardPads::of($this->model->hardwareId);
         if (3 !== \count($f) || null === $pads || !isset($pads->uarts[$f[0]])) {
-            return new Frame(Frame::REFUSAL, 'this board has no such UART');
+            return new Message(Message::REFUSAL, 'this board has no such UART');
         }
         if ('1' === $f[2] && !$pads->uarts[$f[0]]->inverts) {
-            return new Frame(Frame::REFUSAL, 'this UART cannot turn the signal about');
+            return new Message(Message::REFUSAL, 'this UART cannot turn the signal about');
         }
         $parts = new SolderedParts($pads, $this->state->soldered, $this->state->cable, $this->state->pack);
 
-        return new Frame($frame->kind | Frame::ANSWER, substr($parts->heard($f[0], (float) $f[1], '1' === $f[2], $this->pace->now()), 0, 4096));
+        return new Message(
+            $frame->kind | Message::ANSWER,
+            substr($parts->heard($f[0], (float) $f[1], '1' === $f[2], $this->pace->now()), 0, 4096),
+        );
     }
 
     private function settingsFrom(string $payload): string
     {
-        $from = 2 === \strlen($payload) ? (\ord($payload[0]) | (\ord($payload[1]) << 8)) : 0;
+        $from = 2 === \strlen($payload) ? \ord($payload[0]) | (\ord($payload[1]) << 8) : 0;
         $fields = [(string) \count($this->state->running)];
         foreach (\array_slice($this->state->running, $from, 80, true) as $name => $value) {
             $fields[] = $name;
             $fields[] = (string) json_encode($value, \JSON_PRESERVE_ZERO_FRACTION);
         }
 
-        return Frame::fields($fields);
+        return Message::fields($fields);
     }
 
-    private function writeSetting(string $payload): ?Frame
+    private function writeSetting(string $payload): ?Message
     {
-        $f = Frame::unfields($payload);
+        $f = Message::unfields($payload);
         if (2 !== \count($f)) {
-            return new Frame(Frame::REFUSAL, 'a setting needs a name and a value');
+            return new Message(Message::REFUSAL, 'a setting needs a name and a value');
         }
         $version = Version::parse($this->state->runningVersion);
         $need = 1 === preg_match('~^uart\.\w+\.role$~', $f[0]) ? CommitPlan::NEEDS[trim($f[1], '"')] ?? null : null;
         if (null !== $need && isset($this->state->started[$need[0]]) && $this->state->started[$need[0]] !== $need[1]) {
-            return new Frame(Frame::REFUSAL, "this job needs $need[0] switched on, and a restart with it");
+            return new Message(Message::REFUSAL, "this job needs $need[0] switched on, and a restart with it");
         }
         try {
             $this->state->running[$f[0]] = $this->catalogue->get($f[0], $version)->check(json_decode($f[1]), $version);
             $this->state->loadPct = -1.0;
         } catch (SettingError $e) {
-            return new Frame(Frame::REFUSAL, $e->reason);
+            return new Message(Message::REFUSAL, $e->reason);
         }
 
         return null;
     }
 
-    private function writePage(string $payload): ?Frame
+    private function writePage(string $payload): ?Message
     {
         $size = $this->model->pageBytes;
         if (\strlen($payload) !== 4 + $size) {
-            return new Frame(Frame::REFUSAL, "a page is $size bytes");
+            return new Message(Message::REFUSAL, "a page is $size bytes");
         }
         /** @var array{at: int} $v */
         $v = unpack('Vat', $payload);
         $offset = $v['at'] - $this->model->flashFrom;
         if ($offset < 0 || $offset + $size > $this->model->flashBytes() || 0 !== $offset % $size) {
-            return new Frame(Frame::REFUSAL, 'that address is no page of this flash');
+            return new Message(Message::REFUSAL, 'that address is no page of this flash');
         }
         if (\in_array('worn_flash', $this->state->faults, true) && 17 === intdiv($offset, $size)) {
-            return new Frame(Frame::REFUSAL, 'the page does not hold its bytes');
+            return new Message(Message::REFUSAL, 'the page does not hold its bytes');
         }
         $this->flash->write($offset, substr($payload, 4));
 
@@ -309,8 +347,18 @@ final readonly class Board
     {
         $s = $this->state;
         if ($s->loadPct < 0) {
-            $current = Migration::between($this->catalogue, $s->running, Version::parse($s->runningVersion), Version::parse(Catalogue::CURRENT))->settings;
-            $s->loadPct = LoopLoad::of($current, \count($this->physics->frame->motors), $this->model->processor, FirmwareLabel::read($this->flash)->leftOut ?? [])->percent;
+            $current = Migration::between(
+                $this->catalogue,
+                $s->running,
+                Version::parse($s->runningVersion),
+                Version::parse(Catalogue::CURRENT),
+            )->settings;
+            $s->loadPct = LoopLoad::of(
+                $current,
+                \count($this->physics->frame->motors),
+                $this->model->processor,
+                FirmwareLabel::read($this->flash)->leftOut ?? [],
+            )->percent;
         }
 
         return $s->loadPct;

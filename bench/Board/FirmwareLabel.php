@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\Bench\Board;
 
+use Ortholex\Bench\Flash\FlashFile;
 use Ortholex\Core\Firmware\Version;
 
 /**
@@ -26,7 +27,15 @@ final readonly class FirmwareLabel
     /** @param list<string> $leftOut what the build leaves out */
     public static function encode(string $hardwareId, string $version, string $rest, array $leftOut = []): string
     {
-        $bytes = 'LOAM'.pack('VV', \strlen($rest), crc32($rest)).\chr(\strlen($hardwareId)).$hardwareId.\chr(\strlen($version)).$version.\chr(\strlen(implode(',', $leftOut))).implode(',', $leftOut);
+        $bytes =
+            'LOAM'.
+            pack('VV', \strlen($rest), crc32($rest)).
+            \chr(\strlen($hardwareId)).
+            $hardwareId.
+            \chr(\strlen($version)).
+            $version.
+            \chr(\strlen(implode(',', $leftOut))).
+            implode(',', $leftOut);
 
         return str_pad($bytes, self::BYTES, "\0");
     }

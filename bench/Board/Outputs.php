@@ -12,7 +12,7 @@ use Ortholex\Bench\World\Pace;
 use Ortholex\Bench\World\World;
 use Ortholex\Bench\World\WorldState;
 use Ortholex\Core\Firmware\Version;
-use Ortholex\Core\Link\Frame;
+use Ortholex\Core\Link\Message;
 
 /** The output pads of a board: what is driven through them, relayed over them, and comes back on them. */
 final readonly class Outputs
@@ -25,13 +25,13 @@ final readonly class Outputs
     {
     }
 
-    public function spin(string $payload): ?Frame
+    public function spin(string $payload): ?Message
     {
         $s = $this->state;
         /** @var array{pad: int, pct: float}|false $v */
         $v = 5 === \strlen($payload) ? unpack('Cpad/gpct', $payload) : false;
         if (false === $v) {
-            return new Frame(Frame::REFUSAL, 'a spin needs pad and percent');
+            return new Message(Message::REFUSAL, 'a spin needs pad and percent');
         }
         if ($v['pct'] <= 0) {
             $s->spinUntil = 0.0;
@@ -39,13 +39,13 @@ final readonly class Outputs
             return null;
         }
         if (!$s->pack) {
-            return new Frame(Frame::REFUSAL, 'the motors have no power; connect the flight pack');
+            return new Message(Message::REFUSAL, 'the motors have no power; connect the flight pack');
         }
         if ($v['pct'] > self::MOST_SPIN_PCT) {
-            return new Frame(Frame::REFUSAL, 'that is too much for a gentle spin');
+            return new Message(Message::REFUSAL, 'that is too much for a gentle spin');
         }
         if ('' !== $s->teach) {
-            return new Frame(Frame::REFUSAL, 'the outputs are held for ESC calibration; end it first');
+            return new Message(Message::REFUSAL, 'the outputs are held for ESC calibration; end it first');
         }
         if ($s->spinPad !== $v['pad'] || abs($s->spinPct - $v['pct']) > 1e-6 || $this->pace->now() >= $s->spinUntil) {
             $s->spinSince = $this->pace->now();
@@ -65,37 +65,46 @@ final readonly class Outputs
         return null;
     }
 
-    /** @return array{Frame, float} */
-    public function relay(Frame $frame): array
+    /** @return array{Message, float} */
+    public function relay(Message $frame): array
     {
         $s = $this->state;
         $pad = '' === $frame->payload ? 0 : \ord($frame->payload[0]);
         if (!$s->pack) {
-            return [new Frame(Frame::REFUSAL, 'the ESCs have no power; connect the flight pack'), self::ANSWER_S];
+            return [new Message(Message::REFUSAL, 'the ESCs have no power; connect the flight pack'), self::ANSWER_S];
         }
         if (!$s->escsListen) {
-            return [new Frame(Frame::REFUSAL, 'the ESCs were powered before the board was linked and listen only to the motor signal; take the pack off and on again'), self::ANSWER_S];
+            return [
+                new Message(
+                    Message::REFUSAL,
+                    'the ESCs were powered before the board was linked and listen only to the motor signal; take the pack off and on again',
+                ),
+                self::ANSWER_S,
+            ];
         }
         $s->spinUntil = 0.0;
         if ('rear_left' === ($this->physics->wiredPads[$pad] ?? '')) {
             ++$s->relays;
             if (\in_array('loose_signal_wire', $s->faults, true) || (\in_array('shy_esc', $s->faults, true) && 1 === $s->relays % 2)) {
-                return [new Frame($frame->kind | Frame::ANSWER, ''), 0.05];
+                return [new Message($frame->kind | Message::ANSWER, ''), 0.05];
             }
         }
-        [$bytes, $took] = $this->world->withEsc($s, $pad, static fn (Esc $esc): array => $esc->receive(substr($frame->payload, 1))) ?? ['', 0.05];
+        [$bytes, $took] = $this->world->withEsc($s, $pad, static fn (Esc $esc): array => $esc->receive(substr($frame->payload, 1))) ?? [
+            '',
+            0.05,
+        ];
 
-        return [new Frame($frame->kind | Frame::ANSWER, $bytes), $took];
+        return [new Message($frame->kind | Message::ANSWER, $bytes), $took];
     }
 
-    public function teach(string $step): ?Frame
+    public function teach(string $step): ?Message
     {
         $s = $this->state;
         if (!\in_array($step, ['full', 'zero', 'end'], true)) {
-            return new Frame(Frame::REFUSAL, 'a calibration step is full, zero or end');
+            return new Message(Message::REFUSAL, 'a calibration step is full, zero or end');
         }
         if ('full' === $step && $s->pack) {
-            return new Frame(Frame::REFUSAL, 'full output with the pack on would spin every motor; take the pack off first');
+            return new Message(Message::REFUSAL, 'full output with the pack on would spin every motor; take the pack off first');
         }
         $s->teach = 'end' === $step ? '' : $step;
         $s->spinUntil = 0.0;
@@ -105,16 +114,19 @@ final readonly class Outputs
     }
 
     /** Electrical rpm since the outputs last changed, at most a second of it: one answer in five milliseconds. */
-    public function rpm(Frame $frame): Frame
+    public function rpm(Message $frame): Message
     {
         $s = $this->state;
         $pad = '' === $frame->payload ? 0 : \ord($frame->payload[0]);
         $esc = $s->esc($pad);
-        if (true !== ($s->running['motors.rpm_feedback'] ?? false) || !str_starts_with((string) ($s->running['motors.protocol'] ?? ''), 'dshot')) {
-            return new Frame(Frame::REFUSAL, 'rpm feedback is off');
+        if (
+            true !== ($s->running['motors.rpm_feedback'] ?? false)
+            || !str_starts_with((string) ($s->running['motors.protocol'] ?? ''), 'dshot')
+        ) {
+            return new Message(Message::REFUSAL, 'rpm feedback is off');
         }
         if (EscState::FIRMWARE !== $esc->mode || 'Withy' !== $esc->family || !Version::parse($esc->version)->hasReachedNumber('1.2')) {
-            return new Frame(Frame::REFUSAL, "the ESC on output $pad does not answer on the signal wire");
+            return new Message(Message::REFUSAL, "the ESC on output $pad does not answer on the signal wire");
         }
         $driven = $this->pace->now() < $s->spinUntil && (0 === $s->spinPad || $pad === $s->spinPad);
         $since = max(0.0, min(1.0, ($this->pace->now() - $s->spinSince) / max(0.02, $this->pace->of(1.0))));
@@ -122,14 +134,14 @@ final readonly class Outputs
         $loose = 'rear_left' === ($this->physics->wiredPads[$pad] ?? '') && \in_array('loose_signal_wire', $s->faults, true);
         $erpm = '';
         foreach ($this->world->rotor($s, $pad)->rpm($driven ? $this->world->felt($s, $pad) : 0.0, $this->pace->now(), $count) as $rpm) {
-            $erpm .= pack('V', (int) round($rpm * $this->physics->magnets / 2));
+            $erpm .= pack('V', (int) round(($rpm * $this->physics->magnets) / 2));
         }
 
-        return new Frame($frame->kind | Frame::ANSWER, pack('g', $loose ? 7.3 : 0.0).$erpm);
+        return new Message($frame->kind | Message::ANSWER, pack('g', $loose ? 7.3 : 0.0).$erpm);
     }
 
     /** 2048 raw samples at 3200 per second: what turns, shakes the board at its true speed, out of balance as it is. */
-    public function gyroBurst(Frame $frame): Frame
+    public function gyroBurst(Message $frame): Message
     {
         $s = $this->state;
         $axis = '' === $frame->payload ? 0 : \ord($frame->payload[0]);
@@ -138,7 +150,7 @@ final readonly class Outputs
         $tones = [];
         foreach ($this->world->turning($s) as ['pad' => $pad]) {
             $rpm = $this->world->rotor($s, $pad)->rpm($this->world->felt($s, $pad), $this->pace->now(), 200);
-            $tones[] = 2 * \M_PI * array_sum($rpm) / \count($rpm) / 60;
+            $tones[] = (2 * \M_PI * array_sum($rpm)) / \count($rpm) / 60;
         }
         $bytes = '';
         for ($i = 0; $i < 2048; ++$i) {
@@ -150,6 +162,6 @@ final readonly class Outputs
             $bytes .= pack('v', ((int) round($dps * 16.4)) & 0xFFFF);
         }
 
-        return new Frame($frame->kind | Frame::ANSWER, pack('g', 3200.0).$bytes);
+        return new Message($frame->kind | Message::ANSWER, pack('g', 3200.0).$bytes);
     }
 }

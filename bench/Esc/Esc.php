@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace Ortholex\Bench\Esc;
 
-use Ortholex\Bench\Board\FlashFile;
+use Ortholex\Bench\Flash\FlashFile;
 use Ortholex\Core\Esc\EscIdentity;
 use Ortholex\Core\Firmware\Version;
-use Ortholex\Core\Link\Frame;
+use Ortholex\Core\Link\Message;
 use Ortholex\Core\Settings\EscTable;
 use Ortholex\Core\Settings\SettingError;
 
@@ -38,7 +38,11 @@ final readonly class Esc
 
             return;
         }
-        if ($label->layout !== $this->model->layout || $label->clockMhz !== $this->model->clockMhz || $label->deadTimeNs !== $this->model->deadTimeNs) {
+        if (
+            $label->layout !== $this->model->layout
+            || $label->clockMhz !== $this->model->clockMhz
+            || $label->deadTimeNs !== $this->model->deadTimeNs
+        ) {
             $s->mode = EscState::DEAD;
 
             return;
@@ -59,13 +63,13 @@ final readonly class Esc
     /** @return array{string, float} what it sends back, '' when it stays silent; and the seconds it took */
     public function receive(string $bytes): array
     {
-        $frame = Frame::take($bytes);
+        $frame = Message::take($bytes);
         if (null === $frame || !\in_array($this->state->mode, [EscState::FIRMWARE, EscState::BOOTLOADER], true)) {
             return ['', 0.05];
         }
         $took = match ($frame->kind) {
-            Frame::ESC_WRITE_PAGE => self::PAGE_WRITE_S,
-            Frame::ESC_READ_FLASH => self::PAGE_READ_S,
+            Message::ESC_WRITE_PAGE => self::PAGE_WRITE_S,
+            Message::ESC_READ_FLASH => self::PAGE_READ_S,
             default => self::ANSWER_S,
         };
         $answer = EscState::BOOTLOADER === $this->state->mode ? $this->bootloader($frame) : $this->firmware($frame);
@@ -80,49 +84,60 @@ final readonly class Esc
         $version = '' === $s->version ? null : Version::parse($s->version);
 
         return new EscIdentity(
-            $this->pad, $m->maker, $m->layout, $m->clockMhz, $m->deadTimeNs, $m->measuresHeat, EscModel::FLASH_FROM, EscModel::FLASH_END, EscModel::PAGE_BYTES,
-            $s->family, $version, $s->switchingKhz, 'Withy' === $s->family && true === $version?->hasReachedNumber('1.2'),
+            $this->pad,
+            $m->maker,
+            $m->layout,
+            $m->clockMhz,
+            $m->deadTimeNs,
+            $m->measuresHeat,
+            EscModel::FLASH_FROM,
+            EscModel::FLASH_END,
+            EscModel::PAGE_BYTES,
+            $s->family,
+            $version,
+            $s->switchingKhz,
+            'Withy' === $s->family && true === $version?->hasReachedNumber('1.2'),
         );
     }
 
-    private function firmware(Frame $frame): Frame
+    private function firmware(Message $frame): Message
     {
         switch ($frame->kind) {
-            case Frame::ESC_IDENTITY:
+            case Message::ESC_IDENTITY:
                 return $this->who($frame);
-            case Frame::ESC_READ:
+            case Message::ESC_READ:
                 $fields = [];
                 foreach ($this->state->settings as $key => $value) {
                     $fields[] = $key;
                     $fields[] = (string) json_encode($value, \JSON_PRESERVE_ZERO_FRACTION);
                 }
 
-                return self::ok($frame, Frame::fields($fields));
-            case Frame::ESC_WRITE:
+                return self::ok($frame, Message::fields($fields));
+            case Message::ESC_WRITE:
                 return $this->write($frame);
-            case Frame::ESC_TO_BOOTLOADER:
+            case Message::ESC_TO_BOOTLOADER:
                 $this->start(true);
 
                 return self::ok($frame);
             default:
-                return new Frame(Frame::REFUSAL, 'its firmware does not know this request');
+                return new Message(Message::REFUSAL, 'its firmware does not know this request');
         }
     }
 
-    private function write(Frame $frame): Frame
+    private function write(Message $frame): Message
     {
-        $fields = Frame::unfields($frame->payload);
+        $fields = Message::unfields($frame->payload);
         $taken = $this->state->settings;
         $version = Version::parse('4.0');
         for ($i = 0; $i + 1 < \count($fields); $i += 2) {
             $row = EscTable::rows()[$fields[$i]] ?? null;
             if (null === $row || !isset($taken[$fields[$i]])) {
-                return new Frame(Frame::REFUSAL, "it knows no “{$fields[$i]}”");
+                return new Message(Message::REFUSAL, "it knows no “{$fields[$i]}”");
             }
             try {
                 $taken[$fields[$i]] = $row->check(json_decode($fields[$i + 1]), $version);
             } catch (SettingError $e) {
-                return new Frame(Frame::REFUSAL, $e->reason);
+                return new Message(Message::REFUSAL, $e->reason);
             }
         }
         $this->state->settings = $taken;
@@ -130,50 +145,69 @@ final readonly class Esc
         return self::ok($frame);
     }
 
-    private function bootloader(Frame $frame): Frame
+    private function bootloader(Message $frame): Message
     {
         switch ($frame->kind) {
-            case Frame::ESC_IDENTITY:
+            case Message::ESC_IDENTITY:
                 return $this->who($frame);
-            case Frame::ESC_WRITE_PAGE:
+            case Message::ESC_WRITE_PAGE:
                 if (\strlen($frame->payload) !== 4 + EscModel::PAGE_BYTES) {
-                    return new Frame(Frame::REFUSAL, 'a page is '.EscModel::PAGE_BYTES.' bytes');
+                    return new Message(Message::REFUSAL, 'a page is '.EscModel::PAGE_BYTES.' bytes');
                 }
                 /** @var array{at: int} $v */
                 $v = unpack('Vat', $frame->payload);
                 $offset = $v['at'] - EscModel::FLASH_FROM;
-                if ($offset < 0 || $offset + EscModel::PAGE_BYTES > EscModel::FLASH_END - EscModel::FLASH_FROM || 0 !== $offset % EscModel::PAGE_BYTES) {
-                    return new Frame(Frame::REFUSAL, 'that address is no page of its flash');
+                if (
+                    $offset < 0
+                    || $offset + EscModel::PAGE_BYTES > EscModel::FLASH_END - EscModel::FLASH_FROM
+                    || 0 !== $offset % EscModel::PAGE_BYTES
+                ) {
+                    return new Message(Message::REFUSAL, 'that address is no page of its flash');
                 }
                 $this->flash->write($offset, substr($frame->payload, 4));
 
                 return self::ok($frame);
-            case Frame::ESC_READ_FLASH:
+            case Message::ESC_READ_FLASH:
                 /** @var array{at: int, length: int}|false $v */
                 $v = 6 === \strlen($frame->payload) ? unpack('Vat/vlength', $frame->payload) : false;
 
-                return false === $v ? new Frame(Frame::REFUSAL, 'a read needs address and length') : self::ok($frame, $this->flash->read($v['at'] - EscModel::FLASH_FROM, min($v['length'], 1024)));
-            case Frame::ESC_RUN:
+                return false === $v
+                    ? new Message(Message::REFUSAL, 'a read needs address and length')
+                    : self::ok($frame, $this->flash->read($v['at'] - EscModel::FLASH_FROM, min($v['length'], 1024)));
+            case Message::ESC_RUN:
                 $this->start(false);
 
                 return self::ok($frame);
             default:
-                return new Frame(Frame::REFUSAL, 'only its bootloader runs');
+                return new Message(Message::REFUSAL, 'only its bootloader runs');
         }
     }
 
-    private function who(Frame $frame): Frame
+    private function who(Message $frame): Message
     {
         $i = $this->identity();
 
-        return self::ok($frame, Frame::fields([
-            $i->maker, $i->layout, (string) $i->clockMhz, (string) $i->deadTimeNs, $i->measuresHeat ? '1' : '0', (string) $i->flashFrom, (string) $i->flashEnd, (string) $i->pageBytes,
-            $i->family, $i->version?->toString() ?? '', (string) $i->switchingKhz, $i->rpmFeedback ? '1' : '0',
-        ]));
+        return self::ok(
+            $frame,
+            Message::fields([
+                $i->maker,
+                $i->layout,
+                (string) $i->clockMhz,
+                (string) $i->deadTimeNs,
+                $i->measuresHeat ? '1' : '0',
+                (string) $i->flashFrom,
+                (string) $i->flashEnd,
+                (string) $i->pageBytes,
+                $i->family,
+                $i->version?->toString() ?? '',
+                (string) $i->switchingKhz,
+                $i->rpmFeedback ? '1' : '0',
+            ]),
+        );
     }
 
-    private static function ok(Frame $frame, string $payload = ''): Frame
+    private static function ok(Message $frame, string $payload = ''): Message
     {
-        return new Frame($frame->kind | Frame::ANSWER, $payload);
+        return new Message($frame->kind | Message::ANSWER, $payload);
     }
 }

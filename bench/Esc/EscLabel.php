@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\Bench\Esc;
 
-use Ortholex\Bench\Board\FlashFile;
+use Ortholex\Bench\Flash\FlashFile;
 
 /**
  * The label of an ESC image: what hardware it was built for, and a CRC over the rest, by which the ESC knows that it is whole.

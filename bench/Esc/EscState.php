@@ -32,7 +32,17 @@ final class EscState
     /** @return array<string, mixed> */
     public function toArray(): array
     {
-        return ['mode' => $this->mode, 'family' => $this->family, 'version' => $this->version, 'switchingKhz' => $this->switchingKhz, 'keptFamily' => $this->keptFamily, 'settings' => $this->settings, 'lowUs' => $this->lowUs, 'highUs' => $this->highUs, 'teaching' => $this->teaching];
+        return [
+            'mode' => $this->mode,
+            'family' => $this->family,
+            'version' => $this->version,
+            'switchingKhz' => $this->switchingKhz,
+            'keptFamily' => $this->keptFamily,
+            'settings' => $this->settings,
+            'lowUs' => $this->lowUs,
+            'highUs' => $this->highUs,
+            'teaching' => $this->teaching,
+        ];
     }
 
     public static function fromMixed(mixed $data): self

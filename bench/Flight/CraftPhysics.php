@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\Bench\Flight;
 
 use Ortholex\Bench\Esc\EscModel;
-use Ortholex\Core\Airframe\Frame;
+use Ortholex\Core\Airframe\Airframe;
 
 /**
  * What one craft physically is, whatever its settings say: geometry, inertia, motors, faults of assembly.
@@ -23,7 +23,7 @@ final readonly class CraftPhysics
      * @param int                                                                                $magnets    true pole count of the motors
      */
     public function __construct(
-        public Frame $frame,
+        public Airframe $frame,
         public float $massKg,
         public array $inertia,
         public float $thrustN,
@@ -50,6 +50,6 @@ final readonly class CraftPhysics
     public function restVoltage(float $used): float
     {
         // A lithium cell: 4.2 V full, a long slope, a knee near empty.
-        return $this->cells * (4.2 - 0.75 * $used - 0.25 * max(0.0, $used - 0.85) / 0.15);
+        return $this->cells * (4.2 - 0.75 * $used - (0.25 * max(0.0, $used - 0.85)) / 0.15);
     }
 }

@@ -29,7 +29,9 @@ final readonly class FlightCard
     public static function fly(string $card, float $seconds, float $frameHz, float $hoverThrottle, int $seed): self
     {
         if (!isset(self::CARDS[$card])) {
-            throw new \InvalidArgumentException("There is no flight card “{$card}”; there are ".implode(', ', array_keys(self::CARDS)).'.');
+            throw new \InvalidArgumentException(
+                "There is no flight card “{$card}”; there are ".implode(', ', array_keys(self::CARDS)).'.',
+            );
         }
         $dice = new Randomizer(new Xoshiro256StarStar($seed));
         $u = static fn (): float => $dice->getInt(-1_000_000, 1_000_000) / 1e6;
@@ -92,7 +94,7 @@ final readonly class FlightCard
             $plan[3][] = [14.0, self::LOWEST, 0.8];
             $steps = (int) round((1 - self::LOWEST) * 100);
             for ($k = 1; $k <= $steps; ++$k) {
-                $plan[3][] = [14.8 + $rise * $k / $steps, self::LOWEST + $k / 100, $rise / $steps];
+                $plan[3][] = [14.8 + ($rise * $k) / $steps, self::LOWEST + $k / 100, $rise / $steps];
             }
             $plan[3][] = [$seconds - 4.6, self::LOWEST, 1.8];
             $plan[3][] = [$seconds - 2.4, $hover, 0.8];
@@ -190,8 +192,10 @@ final readonly class FlightCard
         $frames = [];
         foreach ($sticks[0] as $i => $roll) {
             $frames[] = [
-                max(-1.0, min(1.0, $roll + 0.002 * $u())), max(-1.0, min(1.0, $sticks[1][$i] + 0.002 * $u())),
-                max(-1.0, min(1.0, $sticks[2][$i] + 0.002 * $u())), max(0.0, min(1.0, $sticks[3][$i])),
+                max(-1.0, min(1.0, $roll + 0.002 * $u())),
+                max(-1.0, min(1.0, $sticks[1][$i] + 0.002 * $u())),
+                max(-1.0, min(1.0, $sticks[2][$i] + 0.002 * $u())),
+                max(0.0, min(1.0, $sticks[3][$i])),
             ];
         }
 

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\Bench\Flight;
 
-use Ortholex\Core\Airframe\Frame;
+use Ortholex\Core\Airframe\Airframe;
 use Ortholex\Core\Airframe\Mixer;
 use Ortholex\Core\Airframe\Rotation;
 use Ortholex\Core\Control\Feel;
@@ -41,7 +41,9 @@ final readonly class FlightSimulator
     public function traces(int $trackingNotches): array
     {
         $names = ['throttle_pct', 'stick_roll_us', 'stick_pitch_us', 'stick_yaw_us', 'stick_throttle_us'];
-        foreach (['setpoint_%s_dps', 'rate_measured_%s_dps', 'rate_filtered_%s_dps', 'term_p_%s', 'term_i_%s', 'term_d_%s', 'term_ff_%s'] as $pattern) {
+        foreach (
+            ['setpoint_%s_dps', 'rate_measured_%s_dps', 'rate_filtered_%s_dps', 'term_p_%s', 'term_i_%s', 'term_d_%s', 'term_ff_%s'] as $pattern
+        ) {
             foreach (['roll', 'pitch', 'yaw'] as $axis) {
                 $names[] = \sprintf($pattern, $axis);
             }
@@ -62,7 +64,7 @@ final readonly class FlightSimulator
     /** Throttle at which the craft hovers, 0..1. */
     public function hoverThrottle(): float
     {
-        return sqrt($this->craft->massKg * 9.81 / (\count($this->craft->frame->motors) * $this->craft->thrustN));
+        return sqrt(($this->craft->massKg * 9.81) / (\count($this->craft->frame->motors) * $this->craft->thrustN));
     }
 
     /**
@@ -76,10 +78,20 @@ final readonly class FlightSimulator
      *
      * @return self::FLOWN|self::STOPPED|self::CRASHED
      */
-    public function fly(FlightCard $card, array $set, float $seconds, int $seed, array $faults, $stream, string $head, \Closure $progress): string
-    {
+    public function fly(
+        FlightCard $card,
+        array $set,
+        float $seconds,
+        int $seed,
+        array $faults,
+        $stream,
+        string $head,
+        \Closure $progress,
+    ): string {
         $craft = $this->craft;
-        $num = static fn (string $name, float $default): float => \is_int($set[$name] ?? null) || \is_float($set[$name] ?? null) ? (float) $set[$name] : $default;
+        $num = static fn (string $name, float $default): float => \is_int($set[$name] ?? null) || \is_float($set[$name] ?? null)
+            ? (float) $set[$name]
+            : $default;
         $loopHz = (float) (string) ($set['motors.loop_rate_hz'] ?? '2000');
         $dt = 1.0 / $loopHz;
         $subs = max(1, (int) ceil(self::PHYSICS_HZ / $loopHz));
@@ -89,7 +101,7 @@ final readonly class FlightSimulator
         $motors = $craft->frame->motors;
         $n = \count($motors);
         // The firmware mixes for the frame its settings describe, whatever the craft is.
-        $believedFrame = Frame::of($set);
+        $believedFrame = Airframe::of($set);
         $mixer = Mixer::of($believedFrame)->shares;
         $outputs = \count($believedFrame->motors);
         // The firmware sends a place's output to the pad its setting names; the motor on that pad gets it.
@@ -110,10 +122,19 @@ final readonly class FlightSimulator
 
         $feel = $span = [];
         foreach (['roll', 'pitch', 'yaw'] as $axis) {
-            $feel[] = Feel::of($num("feel.$axis.centre_dps", 150), $num("feel.$axis.half_stick_dps", 230), $num("feel.$axis.full_stick_dps", 600));
+            $feel[] = Feel::of(
+                $num("feel.$axis.centre_dps", 150),
+                $num("feel.$axis.half_stick_dps", 230),
+                $num("feel.$axis.full_stick_dps", 600),
+            );
         }
         foreach (['roll', 'pitch', 'yaw', 'throttle'] as $channel) {
-            $span[] = ChannelSpan::of($num("channel.$channel.low_us", 1000), $num("channel.$channel.middle_us", 1500), $num("channel.$channel.high_us", 2000), true === ($set["channel.$channel.reversed"] ?? false));
+            $span[] = ChannelSpan::of(
+                $num("channel.$channel.low_us", 1000),
+                $num("channel.$channel.middle_us", 1500),
+                $num("channel.$channel.high_us", 2000),
+                true === ($set["channel.$channel.reversed"] ?? false),
+            );
         }
         $deadBand = $num('channel.dead_band_us', 2);
 
@@ -156,7 +177,12 @@ final readonly class FlightSimulator
         $trackCount = (int) $num('notch.tracking.count', 0);
         $thin = max(1, (int) round($loopHz / 2000));
         for ($axis = 0; $trackCount > 0 && $axis < 3; ++$axis) {
-            $tracking[] = new TrackingNotches($trackCount, $num('notch.tracking.low_hz', 100), min($num('notch.tracking.high_hz', 500), 0.45 * $loopHz), $loopHz / $thin);
+            $tracking[] = new TrackingNotches(
+                $trackCount,
+                $num('notch.tracking.low_hz', 100),
+                min($num('notch.tracking.high_hz', 500), 0.45 * $loopHz),
+                $loopHz / $thin,
+            );
         }
         $trackStages = array_fill(0, 3, []);
         $trackState = array_fill(0, 3, array_fill(0, max(1, $trackCount), [0.0, 0.0, 0.0, 0.0]));
@@ -167,7 +193,11 @@ final readonly class FlightSimulator
         // The gyro sits on a board that lies as it was mounted and reports through the mounting setting.
         $really = Rotation::degrees(...$craft->mountedDeg);
         $believed = Rotation::degrees($num('mounting.roll_deg', 0), $num('mounting.pitch_deg', 0), $num('mounting.yaw_deg', 0));
-        $straight = abs($num('mounting.roll_deg', 0) - $craft->mountedDeg[0]) + abs($num('mounting.pitch_deg', 0) - $craft->mountedDeg[1]) + abs($num('mounting.yaw_deg', 0) - $craft->mountedDeg[2]) < 1e-6;
+        $straight =
+            abs($num('mounting.roll_deg', 0) - $craft->mountedDeg[0]) +
+                abs($num('mounting.pitch_deg', 0) - $craft->mountedDeg[1]) +
+                abs($num('mounting.yaw_deg', 0) - $craft->mountedDeg[2]) <
+            1e-6;
 
         // Physics.
         $speed = array_fill(0, $n, 0.0);
@@ -181,9 +211,9 @@ final readonly class FlightSimulator
             $backward = \in_array("backward:$m->place", $faults, true);
             $pushes[$i] = $backward ? -0.55 : 1.0;
             $effect[$i] = [
-                rad2deg(-$m->y * $craft->thrustN / $craft->inertia[0]) * $pushes[$i],
-                rad2deg($m->x * $craft->thrustN / $craft->inertia[1]) * $pushes[$i],
-                rad2deg(-$m->spin * 0.016 * $craft->thrustN / $craft->inertia[2]) * ($backward ? -0.7 : 1.0),
+                rad2deg((-$m->y * $craft->thrustN) / $craft->inertia[0]) * $pushes[$i],
+                rad2deg(($m->x * $craft->thrustN) / $craft->inertia[1]) * $pushes[$i],
+                rad2deg((-$m->spin * 0.016 * $craft->thrustN) / $craft->inertia[2]) * ($backward ? -0.7 : 1.0),
             ];
         }
         $lagUp = 1 - exp(-$h / $craft->motorLagS);
@@ -260,7 +290,7 @@ final readonly class FlightSimulator
             $vx = $vy = $vz = 0.0;
             for ($i = 0; $i < $n; ++$i) {
                 $w = $speed[$i];
-                $hz = $w * $craft->maxRpm / 60;
+                $hz = ($w * $craft->maxRpm) / 60;
                 $phase[$i] += 2 * \M_PI * $hz * $dt;
                 if ($phase[$i] > 6.283185307179586) {
                     $phase[$i] -= 6.283185307179586;
@@ -303,7 +333,7 @@ final readonly class FlightSimulator
                 foreach ($orders as $order) {
                     for ($i = 0; $i < $n; ++$i, ++$j) {
                         // Above what the loop can hold, the notch waits at its highest.
-                        $centre = min($notchTop, max($notchFloor, $order * $speed[$i] * $craft->maxRpm / 60));
+                        $centre = min($notchTop, max($notchFloor, ($order * $speed[$i] * $craft->maxRpm) / 60));
                         $w = 2 * \M_PI * $centre * $dt;
                         $alpha = sin($w) / (2 * $notchQ);
                         $inv = 1 / (1 + $alpha);
@@ -345,7 +375,7 @@ final readonly class FlightSimulator
                 $filtered[$axis] = $x;
             }
             $sag = $sagRise > 0 ? 1 + $sagRise * ($nominal / max($volts, 0.5 * $nominal) - 1) : 1.0;
-            $gainScale = $sag * ($throttle > 50 ? 1 - $fall * ($throttle - 50) / 50 : 1.0);
+            $gainScale = $sag * ($throttle > 50 ? 1 - ($fall * ($throttle - 50)) / 50 : 1.0);
             $tp = $ti = $td = $tf = $setpoint = $axisCommand = [0.0, 0.0, 0.0];
             for ($axis = 0; $axis < 3; ++$axis) {
                 [$x1, $x2, $y1, $y2] = $commandState[$axis];
@@ -388,7 +418,7 @@ final readonly class FlightSimulator
             }
             $room = 100 - $idle;
             $scale = $high - $low > $room ? $room / ($high - $low) : 1.0;
-            $base = $idle + $throttle * $room / 100;
+            $base = $idle + ($throttle * $room) / 100;
             if ($airMode) {
                 $base = max($idle - $low * $scale, min(100 - $high * $scale, $base));
             } else {
@@ -445,15 +475,39 @@ final readonly class FlightSimulator
             for ($i = 0; $i < $n; ++$i) {
                 $sumCube += $speed[$i] ** 3;
             }
-            $current = 0.6 + $craft->fullCurrentA * $sumCube / $n;
-            $charge += $current * $dt / 3600 / $craft->packAh;
+            $current = 0.6 + ($craft->fullCurrentA * $sumCube) / $n;
+            $charge += ($current * $dt) / 3600 / $craft->packAh;
             $volts += ($craft->restVoltage(min(1.0, $charge)) - $craft->packOhm * $current - $volts) * 40 * $dt;
 
             if (0 === $step % $recordEvery) {
                 $row = [
-                    $step * $dt, $throttle, $stickUs[0], $stickUs[1], $stickUs[2], $stickUs[3],
-                    $setpoint[0], $setpoint[1], $setpoint[2], $m0, $m1, $m2, $filtered[0], $filtered[1], $filtered[2],
-                    $tp[0], $tp[1], $tp[2], $ti[0], $ti[1], $ti[2], $td[0], $td[1], $td[2], $tf[0], $tf[1], $tf[2],
+                    $step * $dt,
+                    $throttle,
+                    $stickUs[0],
+                    $stickUs[1],
+                    $stickUs[2],
+                    $stickUs[3],
+                    $setpoint[0],
+                    $setpoint[1],
+                    $setpoint[2],
+                    $m0,
+                    $m1,
+                    $m2,
+                    $filtered[0],
+                    $filtered[1],
+                    $filtered[2],
+                    $tp[0],
+                    $tp[1],
+                    $tp[2],
+                    $ti[0],
+                    $ti[1],
+                    $ti[2],
+                    $td[0],
+                    $td[1],
+                    $td[2],
+                    $tf[0],
+                    $tf[1],
+                    $tf[2],
                 ];
                 for ($i = 0; $i < $n; ++$i) {
                     $row[] = $recorded[$i] >= 0 ? $send[$recorded[$i]] : 0.0;
@@ -466,7 +520,7 @@ final readonly class FlightSimulator
                 }
                 $row[] = 0.02 * $random[$at] + 0.002 * $shake[1];
                 $row[] = 0.02 * $random[$at + 1] + 0.002 * $shake[0];
-                $row[] = -$lift * $craft->thrustN / ($craft->massKg * 9.81) + 0.03 * $random[$at + 2];
+                $row[] = (-$lift * $craft->thrustN) / ($craft->massKg * 9.81) + 0.03 * $random[$at + 2];
                 $row[] = $volts * $craft->dividerFault;
                 $row[] = $current;
                 $text .= vsprintf($format, $row);
@@ -499,6 +553,8 @@ final readonly class FlightSimulator
      */
     private static function notchesAt(array $centres, float $q, float $rateHz): array
     {
-        return array_values(array_map(static fn (float $hz): FilterStage => FilterStage::notch(min($hz, 0.45 * $rateHz), $q, $rateHz), $centres));
+        return array_values(
+            array_map(static fn (float $hz): FilterStage => FilterStage::notch(min($hz, 0.45 * $rateHz), $q, $rateHz), $centres),
+        );
     }
 }

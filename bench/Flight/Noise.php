@@ -28,7 +28,7 @@ final class Noise
         $out = [];
         for ($i = 1, $n = \count($raw); $i < $n; $i += 2) {
             $r = sqrt(-2.0 * log(($raw[$i] + 1.0) / 4294967297.0));
-            $a = 2.0 * \M_PI * $raw[$i + 1] / 4294967296.0;
+            $a = (2.0 * \M_PI * $raw[$i + 1]) / 4294967296.0;
             $out[] = $r * cos($a);
             $out[] = $r * sin($a);
         }

@@ -19,12 +19,16 @@ final class TrackingNotches
     /** @var array<int, float> where the notches stand, Hz */
     public array $centres;
 
-    public function __construct(private readonly int $count, private readonly float $lowHz, private readonly float $highHz, private readonly float $rateHz)
-    {
+    public function __construct(
+        private readonly int $count,
+        private readonly float $lowHz,
+        private readonly float $highHz,
+        private readonly float $rateHz,
+    ) {
         $this->fft = RealFft::ofSize(self::SAMPLES);
         $centres = [];
         for ($i = 0; $i < $count; ++$i) {
-            $centres[] = $lowHz + ($highHz - $lowHz) * ($i + 1) / ($count + 1);
+            $centres[] = $lowHz + (($highHz - $lowHz) * ($i + 1)) / ($count + 1);
         }
         $this->centres = $centres;
     }
@@ -37,14 +41,17 @@ final class TrackingNotches
             return false;
         }
         $window = $this->buffer;
-        $this->buffer = \array_slice($this->buffer, self::SAMPLES - (int) ($this->rateHz / 20) > 0 ? (int) min(self::SAMPLES, $this->rateHz / 20) : self::SAMPLES);
+        $this->buffer = \array_slice(
+            $this->buffer,
+            self::SAMPLES - (int) ($this->rateHz / 20) > 0 ? (int) min(self::SAMPLES, $this->rateHz / 20) : self::SAMPLES,
+        );
         foreach ($window as $i => $v) {
-            $window[$i] = $v * (0.5 - 0.5 * cos(2 * \M_PI * $i / self::SAMPLES));
+            $window[$i] = $v * (0.5 - 0.5 * cos((2 * \M_PI * $i) / self::SAMPLES));
         }
         [$re, $im] = $this->fft->forward($window);
         $power = [];
         foreach ($re as $k => $r) {
-            $hz = $k * $this->rateHz / self::SAMPLES;
+            $hz = ($k * $this->rateHz) / self::SAMPLES;
             $power[] = $hz >= $this->lowHz && $hz <= $this->highHz ? $r * $r + $im[$k] * $im[$k] : 0.0;
         }
         $found = [];
@@ -55,7 +62,7 @@ final class TrackingNotches
             }
             $l = $power[max(0, $best - 1)];
             $r = $power[min(\count($power) - 1, $best + 1)];
-            $found[] = ($best + ($r - $l) / max(1e-9, 2 * ($l + $r + $power[$best]))) * $this->rateHz / self::SAMPLES;
+            $found[] = (($best + ($r - $l) / max(1e-9, 2 * ($l + $r + $power[$best]))) * $this->rateHz) / self::SAMPLES;
             for ($k = max(0, $best - 3); $k <= min(\count($power) - 1, $best + 3); ++$k) {
                 $power[$k] = 0.0;
             }

@@ -30,8 +30,19 @@ final readonly class SolderedParts
                     $to[explode('.', $pin)[1]] = $pads[$pad];
                 }
             }
-            $line = isset($to['one']) && Pad::TRANSMITS === $to['one']->kind ? $to['one'] : (isset($to['tx']) && Pad::RECEIVES === $to['tx']->kind ? $to['tx'] : null);
-            if (null === $line || $line->uart !== $uart || !isset($to['gnd']) || Pad::GROUND !== $to['gnd']->kind || !$this->powered($part, $to['v'] ?? null)) {
+            $line =
+                isset($to['one']) && Pad::TRANSMITS === $to['one']->kind
+                    ? $to['one']
+                    : (isset($to['tx']) && Pad::RECEIVES === $to['tx']->kind
+                        ? $to['tx']
+                        : null);
+            if (
+                null === $line
+                || $line->uart !== $uart
+                || !isset($to['gnd'])
+                || Pad::GROUND !== $to['gnd']->kind
+                || !$this->powered($part, $to['v'] ?? null)
+            ) {
                 continue;
             }
             $arrived .= SerialLine::received(self::says($part, $now), $part->baud, $baud, $part->inverted !== $inverted);
@@ -46,7 +57,11 @@ final readonly class SolderedParts
             return true;
         }
 
-        return null !== $rail && Pad::POWER === $rail->kind && $rail->volts >= $part->leastV - 1e-6 && $rail->volts <= $part->mostV + 1e-6 && ($this->pack || ($this->usb && $rail->aliveOnUsb));
+        return null !== $rail
+            && Pad::POWER === $rail->kind
+            && $rail->volts >= $part->leastV - 1e-6
+            && $rail->volts <= $part->mostV + 1e-6
+            && ($this->pack || ($this->usb && $rail->aliveOnUsb));
     }
 
     private static function says(Part $part, float $now): string
@@ -54,7 +69,9 @@ final readonly class SolderedParts
         if ('gps' === $part->role) {
             $second = (int) $now % 60;
             $out = '';
-            foreach ([\sprintf('GPRMC,1200%02d.00,V,,,,,,,231126,,,N', $second), \sprintf('GPGGA,1200%02d.00,,,,,0,00,99.99,,,,,,', $second)] as $body) {
+            foreach (
+                [\sprintf('GPRMC,1200%02d.00,V,,,,,,,231126,,,N', $second), \sprintf('GPGGA,1200%02d.00,,,,,0,00,99.99,,,,,,', $second)] as $body
+            ) {
                 $out .= '$'.$body.'*'.NmeaScan::checksum($body)."\r\n";
             }
 

@@ -41,7 +41,16 @@ final readonly class Rotor
         for ($i = 0; $i < $count; ++$i) {
             $t = $from + 0.005 * $i;
             $stalls = !$this->turnsAt($pct) || ($this->weak && sin(41.0 * $t + $this->pad) > 0.8 && $pct < 9);
-            $rpm[] = $stalls ? 0.0 : max(0.0, $this->fullRpm * (1 + 0.015 * sin(2.4 * $this->pad)) * 0.01 * max($pct, 0.8) * (1 + $spread * (0.8 * sin(57.3 * $t + 2 * $this->pad) + 0.6 * sin(131.7 * $t) + 0.4 * sin(411.3 * $t))));
+            $rpm[] = $stalls
+                ? 0.0
+                : max(
+                    0.0,
+                    $this->fullRpm *
+                        (1 + 0.015 * sin(2.4 * $this->pad)) *
+                        0.01 *
+                        max($pct, 0.8) *
+                        (1 + $spread * (0.8 * sin(57.3 * $t + 2 * $this->pad) + 0.6 * sin(131.7 * $t) + 0.4 * sin(411.3 * $t))),
+                );
         }
 
         return $rpm;

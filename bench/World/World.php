@@ -7,11 +7,11 @@ namespace Ortholex\Bench\World;
 use Ortholex\Bench\Board\Board;
 use Ortholex\Bench\Board\BoardModel;
 use Ortholex\Bench\Board\FirmwareLabel;
-use Ortholex\Bench\Board\FlashFile;
 use Ortholex\Bench\Esc\Esc;
 use Ortholex\Bench\Esc\EscLabel;
 use Ortholex\Bench\Esc\EscModel;
 use Ortholex\Bench\Esc\EscState;
+use Ortholex\Bench\Flash\FlashFile;
 use Ortholex\Bench\Flight\CraftPhysics;
 use Ortholex\Core\Settings\Catalogue;
 
@@ -138,7 +138,9 @@ final readonly class World
                     break;
                 case 'tilt':
                     if (!isset(WorldState::TILTS[$to])) {
-                        throw new \InvalidArgumentException("The craft cannot be tilted to “{$to}”; it can lie ".implode(', ', array_keys(WorldState::TILTS)).'.');
+                        throw new \InvalidArgumentException(
+                            "The craft cannot be tilted to “{$to}”; it can lie ".implode(', ', array_keys(WorldState::TILTS)).'.',
+                        );
                     }
                     $s->tiltBefore = $s->tilt;
                     $s->tilt = $to;
@@ -203,7 +205,7 @@ final readonly class World
         }
         $esc = $s->esc($pad);
 
-        return max(0.0, 100 * (1000 + 10 * $s->spinPct - $esc->lowUs) / ($esc->highUs - $esc->lowUs));
+        return max(0.0, (100 * (1000 + 10 * $s->spinPct - $esc->lowUs)) / ($esc->highUs - $esc->lowUs));
     }
 
     /** Which way the motor on a pad turns when driven: its wires, and the direction set in its ESC. */
@@ -217,10 +219,17 @@ final readonly class World
     {
         $place = $this->physics->wiredPads[$pad] ?? '';
         $motor = $s->motorAt[$place] ?? $place;
-        $weak = (\in_array('weak_motor', $s->faults, true) && 'front_right' === $motor) || (\in_array('weak_esc', $s->faults, true) && 'front_right' === $place);
+        $weak =
+            (\in_array('weak_motor', $s->faults, true) && 'front_right' === $motor)
+            || (\in_array('weak_esc', $s->faults, true) && 'front_right' === $place);
         $esc = $s->esc($pad);
 
-        return new Rotor($pad, EscState::FIRMWARE === $esc->mode, $weak, $this->physics->maxRpm * $this->physics->restVoltage($s->chargeUsed) / ($this->physics->cells * 3.9));
+        return new Rotor(
+            $pad,
+            EscState::FIRMWARE === $esc->mode,
+            $weak,
+            ($this->physics->maxRpm * $this->physics->restVoltage($s->chargeUsed)) / ($this->physics->cells * 3.9),
+        );
     }
 
     /** Board firmware of a like-named board, as after a file chosen in haste. */
@@ -242,7 +251,13 @@ final readonly class World
             return;
         }
         $rest = hash('sha256', 'firmware for another layout', true);
-        $this->escFlash($pad)->write(EscLabel::OFFSET, EscLabel::encode(['Withy', '1.4.0', $model->layout.'x', (string) $model->clockMhz, (string) $model->deadTimeNs, '24'], $rest).$rest);
+        $this->escFlash($pad)->write(
+            EscLabel::OFFSET,
+            EscLabel::encode(
+                ['Withy', '1.4.0', $model->layout.'x', (string) $model->clockMhz, (string) $model->deadTimeNs, '24'],
+                $rest,
+            ).$rest,
+        );
         if ($s->pack) {
             $this->withEsc($s, $pad, static fn (Esc $esc) => $esc->start(false));
         }

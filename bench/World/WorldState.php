@@ -12,7 +12,14 @@ use Ortholex\Bench\Esc\EscState;
  */
 final class WorldState
 {
-    public const TILTS = ['level' => [0, 0], 'nose_up' => [0, 45], 'nose_down' => [0, -45], 'right_down' => [45, 0], 'left_down' => [-45, 0], 'upside_down' => [180, 0]];
+    public const TILTS = [
+        'level' => [0, 0],
+        'nose_up' => [0, 45],
+        'nose_down' => [0, -45],
+        'right_down' => [45, 0],
+        'left_down' => [-45, 0],
+        'upside_down' => [180, 0],
+    ];
     public const OFF = 'off';
     public const FIRMWARE = 'firmware';
     public const BOOTLOADER = 'bootloader';

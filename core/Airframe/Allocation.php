@@ -19,7 +19,7 @@ final readonly class Allocation
     /** @return list<float> one output per motor, idle to 100 % */
     public function outputs(float $roll, float $pitch, float $yaw, float $throttle): array
     {
-        $base = $this->idlePct + $throttle * (100.0 - $this->idlePct) / 100;
+        $base = $this->idlePct + ($throttle * (100.0 - $this->idlePct)) / 100;
         $lean = $turn = [];
         foreach ($this->mixer->shares as [$r, $p, $y]) {
             $lean[] = $r * $roll + $p * $pitch;
@@ -90,7 +90,7 @@ final readonly class Allocation
         $high = 1.0;
         for ($i = 0; $i < 50; ++$i) {
             $mid = ($low + $high) / 2;
-            $fits($mid) ? $low = $mid : $high = $mid;
+            $fits($mid) ? ($low = $mid) : ($high = $mid);
         }
 
         return $low < 1e-9 ? 0.0 : $low;

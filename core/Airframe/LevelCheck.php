@@ -35,7 +35,13 @@ final readonly class LevelCheck
         $roll = rad2deg(atan2($down[1], $down[2]));
         $pitch = rad2deg(asin(max(-1.0, min(1.0, -$down[0]))));
         if (abs($roll) > self::MOST_DEG || abs($pitch) > self::MOST_DEG) {
-            throw AirframeError::of(\sprintf('The board reads roll %.0f° and pitch %.0f°. That is no small crookedness: lay the craft level, or show its mounting first.', $roll, $pitch));
+            throw AirframeError::of(
+                \sprintf(
+                    'The board reads roll %.0f° and pitch %.0f°. That is no small crookedness: lay the craft level, or show its mounting first.',
+                    $roll,
+                    $pitch,
+                ),
+            );
         }
 
         return new self(round($roll, 1), round($pitch, 1));

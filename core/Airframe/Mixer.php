@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\Airframe;
 
+use Ortholex\Core\Signal\LinearSystem;
+
 /**
  * Share of each motor in a roll, pitch and yaw command, by pseudo-inverse of the geometry.
  *
@@ -12,6 +14,9 @@ namespace Ortholex\Core\Airframe;
  */
 final readonly class Mixer
 {
+    /** Rows are of size 1, so a pivot smaller than this is rounding alone. */
+    private const LEAST_PIVOT = 1e-9;
+
     /**
      * @param list<array{float, float, float}> $shares per motor: roll, pitch, yaw
      * @param list<float>                      $lift   per motor: share of the lift that tilts nothing, 1 in the mean
@@ -21,7 +26,7 @@ final readonly class Mixer
     }
 
     /** @throws AirframeError when the motors cannot command roll, pitch, yaw and lift independently */
-    public static function of(Frame $frame, float $yawPerThrust = 0.02): self
+    public static function of(Airframe $frame, float $yawPerThrust = 0.02): self
     {
         $rows = [[], [], [], []];
         foreach ($frame->motors as $m) {
@@ -33,7 +38,9 @@ final readonly class Mixer
         foreach ($rows as $r => $row) {
             $peak = max([0.0, ...array_map('abs', $row)]);
             if ($peak <= 0) {
-                throw AirframeError::of('These motors cannot command '.['roll', 'pitch', 'yaw', 'lift'][$r].': no motor has any effect on it.');
+                throw AirframeError::of(
+                    'These motors cannot command '.['roll', 'pitch', 'yaw', 'lift'][$r].': no motor has any effect on it.',
+                );
             }
             foreach ($row as $i => $v) {
                 $rows[$r][$i] = $v / $peak;
@@ -42,9 +49,14 @@ final readonly class Mixer
         // Pseudo-inverse of the 4×n matrix B: Bᵀ(BBᵀ)⁻¹.
         $gram = [];
         foreach ($rows as $a) {
-            $gram[] = array_map(static fn (array $b): float => array_sum(array_map(static fn (float $p, float $q): float => $p * $q, $a, $b)), $rows);
+            $gram[] = array_map(
+                static fn (array $b): float => array_sum(array_map(static fn (float $p, float $q): float => $p * $q, $a, $b)),
+                $rows,
+            );
         }
-        $inverse = self::inverse($gram);
+        $inverse = LinearSystem::inverse($gram, self::LEAST_PIVOT) ?? throw AirframeError::of(
+            'These motors cannot command roll, pitch, yaw and lift independently of each other.',
+        );
         $columns = [];
         foreach (array_keys($frame->motors) as $i) {
             for ($axis = 0; $axis < 4; ++$axis) {
@@ -64,46 +76,5 @@ final readonly class Mixer
         $mean = array_sum($columns[3]) / \count($columns[3]);
 
         return new self($shares, array_map(static fn (float $v): float => $v / $mean, $columns[3]));
-    }
-
-    /**
-     * @param list<list<float>> $m 4×4
-     *
-     * @return list<list<float>>
-     */
-    private static function inverse(array $m): array
-    {
-        $n = \count($m);
-        foreach ($m as $i => $row) {
-            for ($j = 0; $j < $n; ++$j) {
-                $m[$i][] = $i === $j ? 1.0 : 0.0;
-            }
-        }
-        for ($i = 0; $i < $n; ++$i) {
-            $pivot = $i;
-            for ($r = $i + 1; $r < $n; ++$r) {
-                if (abs($m[$r][$i]) > abs($m[$pivot][$i])) {
-                    $pivot = $r;
-                }
-            }
-            if (abs($m[$pivot][$i]) < 1e-9) {
-                throw AirframeError::of('These motors cannot command roll, pitch, yaw and lift independently of each other.');
-            }
-            [$m[$i], $m[$pivot]] = [$m[$pivot], $m[$i]];
-            $scale = $m[$i][$i];
-            foreach ($m[$i] as $c => $v) {
-                $m[$i][$c] = $v / $scale;
-            }
-            for ($r = 0; $r < $n; ++$r) {
-                if ($r !== $i) {
-                    $f = $m[$r][$i];
-                    foreach ($m[$r] as $c => $v) {
-                        $m[$r][$c] = $v - $f * $m[$i][$c];
-                    }
-                }
-            }
-        }
-
-        return array_map(static fn (array $row): array => \array_slice($row, $n), $m);
     }
 }

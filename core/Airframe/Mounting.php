@@ -39,17 +39,34 @@ final readonly class Mounting
         foreach (['level' => $level, 'nose up' => $noseUp] as $pose => $force) {
             $size = self::size($force);
             if (abs($size - 1) > self::MOST_STRETCH) {
-                throw AirframeError::of(\sprintf('In the pose “%s” the accelerometer read %.2f g instead of 1 g. Keep the craft still and show it again.', $pose, $size));
+                throw AirframeError::of(
+                    \sprintf(
+                        'In the pose “%s” the accelerometer read %.2f g instead of 1 g. Keep the craft still and show it again.',
+                        $pose,
+                        $size,
+                    ),
+                );
             }
         }
         $downLevel = self::unit([-$level[0], -$level[1], -$level[2]]);
         $downUp = self::unit([-$noseUp[0], -$noseUp[1], -$noseUp[2]]);
         $apart = rad2deg(acos(max(-1.0, min(1.0, self::dot($downLevel, $downUp)))));
         if ($apart < self::LEAST_APART_DEG) {
-            throw AirframeError::of(\sprintf('The two poses are only %.0f° apart, too alike to tell which way the nose is. Lift the nose by 30° or more.', $apart));
+            throw AirframeError::of(
+                \sprintf(
+                    'The two poses are only %.0f° apart, too alike to tell which way the nose is. Lift the nose by 30° or more.',
+                    $apart,
+                ),
+            );
         }
         if (abs($apart - $upDeg) > 25.0) {
-            throw AirframeError::of(\sprintf('Between the poses the board turned by %.0f°, but the nose was to be lifted by about %.0f°. Show both again, without turning the craft in between.', $apart, $upDeg));
+            throw AirframeError::of(
+                \sprintf(
+                    'Between the poses the board turned by %.0f°, but the nose was to be lifted by about %.0f°. Show both again, without turning the craft in between.',
+                    $apart,
+                    $upDeg,
+                ),
+            );
         }
         // In the craft, level: down is z. Nose up: down leans towards the tail, that is −x. Their cross product is the pitch axis.
         $craft = self::triad([0.0, 0.0, 1.0], [-sin(deg2rad($apart)), 0.0, cos(deg2rad($apart))]);

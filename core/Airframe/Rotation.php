@@ -17,7 +17,14 @@ final readonly class Rotation
 
     public static function degrees(float $roll, float $pitch, float $yaw): self
     {
-        [$cr, $sr, $cp, $sp, $cy, $sy] = [cos(deg2rad($roll)), sin(deg2rad($roll)), cos(deg2rad($pitch)), sin(deg2rad($pitch)), cos(deg2rad($yaw)), sin(deg2rad($yaw))];
+        [$cr, $sr, $cp, $sp, $cy, $sy] = [
+            cos(deg2rad($roll)),
+            sin(deg2rad($roll)),
+            cos(deg2rad($pitch)),
+            sin(deg2rad($pitch)),
+            cos(deg2rad($yaw)),
+            sin(deg2rad($yaw)),
+        ];
 
         return new self([
             [$cy * $cp, $cy * $sp * $sr - $sy * $cr, $cy * $sp * $cr + $sy * $sr],

@@ -26,7 +26,7 @@ final readonly class SpinCheck
      * @param list<SpinAnswer> $answers the last answer for a pad counts
      * @param list<int>        $pads    pads that motors hang on
      */
-    public static function of(Frame $frame, array $pads, array $answers): self
+    public static function of(Airframe $frame, array $pads, array $answers): self
     {
         $last = [];
         foreach ($answers as $answer) {
@@ -44,7 +44,12 @@ final readonly class SpinCheck
         foreach ($byPlace as $place => $here) {
             if (\count($here) > 1) {
                 sort($here);
-                $clashes[] = 'Pads '.implode(' and ', $here).' are both said to turn the '.str_replace('_', ' ', $place).' motor. Spin them again.';
+                $clashes[] =
+                    'Pads '.
+                    implode(' and ', $here).
+                    ' are both said to turn the '.
+                    str_replace('_', ' ', $place).
+                    ' motor. Spin them again.';
             }
         }
         $missing = array_values(array_diff($frame->places(), array_keys($byPlace)));
@@ -80,17 +85,30 @@ final readonly class SpinCheck
     public function inWords(array $set): string
     {
         if (!$this->isComplete()) {
-            return [] !== $this->clashes ? $this->clashes[0] : 'Still to show: '.implode(', ', array_map(static fn (string $p): string => str_replace('_', ' ', $p), $this->missing)).'.';
+            return [] !== $this->clashes
+                ? $this->clashes[0]
+                : 'Still to show: '.
+                        implode(', ', array_map(static fn (string $p): string => str_replace('_', ' ', $p), $this->missing)).
+                        '.';
         }
-        $moved = array_filter($this->drives, static fn (string $place, int $pad): bool => ($set[$pad] ?? '') !== $place, \ARRAY_FILTER_USE_BOTH);
+        $moved = array_filter(
+            $this->drives,
+            static fn (string $place, int $pad): bool => ($set[$pad] ?? '') !== $place,
+            \ARRAY_FILTER_USE_BOTH,
+        );
         $words = [];
         if ([] !== $moved) {
             $words[] = \count($moved).' outputs go to other motors than the settings say';
         }
         if ([] !== $this->reverse) {
-            $words[] = implode(' and ', array_map(static fn (string $p): string => str_replace('_', ' ', $p), $this->reverse)).(1 === \count($this->reverse) ? ' turns' : ' turn').' the wrong way';
+            $words[] =
+                implode(' and ', array_map(static fn (string $p): string => str_replace('_', ' ', $p), $this->reverse)).
+                (1 === \count($this->reverse) ? ' turns' : ' turn').
+                ' the wrong way';
         }
 
-        return [] === $words ? 'Every output drives its motor, and every motor turns as it should.' : ucfirst(implode(', and ', $words)).'.';
+        return [] === $words
+            ? 'Every output drives its motor, and every motor turns as it should.'
+            : ucfirst(implode(', and ', $words)).'.';
     }
 }

@@ -22,7 +22,14 @@ final readonly class Feel
             return new self($centre, $full, 1.0);
         }
         if ($half <= $centre / 2 || $half >= $full / 2 || $full <= $centre) {
-            throw FeelError::of(\sprintf('A half-stick rate of %g deg/s does not lie between half the centre rate (%g) and half the full-stick rate (%g).', $half, $centre / 2, $full / 2));
+            throw FeelError::of(
+                \sprintf(
+                    'A half-stick rate of %g deg/s does not lie between half the centre rate (%g) and half the full-stick rate (%g).',
+                    $half,
+                    $centre / 2,
+                    $full / 2,
+                ),
+            );
         }
 
         return new self($centre, $full, log(($full - $centre) / ($half - $centre / 2), 2));

@@ -36,15 +36,31 @@ final readonly class EscCalibration
         if ('' === $held) {
             return match (true) {
                 $pack => new self('pack_off', 'Take the pack off: full output with the pack on would spin every motor.', []),
-                default => new self('full', 'Hold all outputs at full. Nothing turns, as the motors have no power yet.', $propsDeclaredOff ? [] : ['Take the props off before the pack comes on.']),
+                default => new self(
+                    'full',
+                    'Hold all outputs at full. Nothing turns, as the motors have no power yet.',
+                    $propsDeclaredOff ? [] : ['Take the props off before the pack comes on.'],
+                ),
             };
         }
         if ('full' === $held) {
             if (!$pack) {
-                return new self('pack_on', 'Now connect the pack, props off, and listen: each ESC plays two rising tones when it has the upper end.', []);
+                return new self(
+                    'pack_on',
+                    'Now connect the pack, props off, and listen: each ESC plays two rising tones when it has the upper end.',
+                    [],
+                );
             }
 
-            return new self('zero', "$rising of $motors played two rising tones.", $rising < $motors ? ['Not all took the upper end. End it, take the pack off, and start again; look at the wire of the one that stayed silent.'] : []);
+            return new self(
+                'zero',
+                "$rising of $motors played two rising tones.",
+                $rising < $motors
+                    ? [
+                        'Not all took the upper end. End it, take the pack off, and start again; look at the wire of the one that stayed silent.',
+                    ]
+                    : [],
+            );
         }
 
         return $falling >= $motors

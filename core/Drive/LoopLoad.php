@@ -40,11 +40,16 @@ final readonly class LoopLoad
     {
         $loopHz = (float) (string) ($settings['motors.loop_rate_hz'] ?? '2000');
         $filters = RateFilters::of($settings, $loopHz);
-        $biquads = 3 * (\count($filters->ratePath->stages) + \count($filters->dPath->stages) + $motors * \count(RateFilters::orders($settings)));
+        $biquads =
+            3 * (\count($filters->ratePath->stages) + \count($filters->dPath->stages) + $motors * \count(RateFilters::orders($settings)));
         $tracking = (int) ($settings['notch.tracking.count'] ?? 0);
-        $us = self::FIXED_US + array_sum(array_diff_key(self::OPTIONS_US, array_flip($leftOut))) + self::BIQUAD_US * $biquads + ($tracking > 0 ? self::TRACKING_US + 3 * $tracking * self::BIQUAD_US : 0)
-            + self::RECORDER_US_PER_KHZ * (float) (string) ($settings['recorder.rate_hz'] ?? '0') / $loopHz;
+        $us =
+            self::FIXED_US +
+            array_sum(array_diff_key(self::OPTIONS_US, array_flip($leftOut))) +
+            self::BIQUAD_US * $biquads +
+            ($tracking > 0 ? self::TRACKING_US + 3 * $tracking * self::BIQUAD_US : 0) +
+            (self::RECORDER_US_PER_KHZ * (float) (string) ($settings['recorder.rate_hz'] ?? '0')) / $loopHz;
 
-        return new self(100 * $us * 1e-6 * $loopHz / (self::CLASSES[$processor] ?? 1.0), $processor);
+        return new self((100 * $us * 1e-6 * $loopHz) / (self::CLASSES[$processor] ?? 1.0), $processor);
     }
 }

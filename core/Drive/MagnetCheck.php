@@ -37,7 +37,7 @@ final readonly class MagnetCheck
         // Twice a turn also shakes, more weakly; the strongest within reach of a real pole count is the turn itself.
         $best = null;
         foreach ($spectrum->peaks(8.0, self::PROMINENCE_DB, 8) as $peak) {
-            $magnets = 2 * $erpm / 60 / $peak->hz;
+            $magnets = (2 * $erpm) / 60 / $peak->hz;
             if ($magnets >= 3.4 && $magnets <= 37 && (null === $best || $peak->db > $best->db)) {
                 $best = $peak;
             }
@@ -45,7 +45,7 @@ final readonly class MagnetCheck
         if (null === $best) {
             return null;
         }
-        $magnets = 2 * $erpm / 60 / $best->hz;
+        $magnets = (2 * $erpm) / 60 / $best->hz;
         $even = 2 * (int) round($magnets / 2);
 
         return new self($best->hz, $magnets, abs($magnets - $even) < 0.45 ? $even : null);

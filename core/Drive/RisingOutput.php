@@ -72,10 +72,13 @@ final readonly class RisingOutput
         }
         $weak = [];
         foreach ($steady as $place => $at) {
-            $others = array_values(array_filter($steady, static fn (?float $v, string $p): bool => null !== $v && $p !== $place, \ARRAY_FILTER_USE_BOTH));
+            $others = array_values(
+                array_filter($steady, static fn (?float $v, string $p): bool => null !== $v && $p !== $place, \ARRAY_FILTER_USE_BOTH),
+            );
             $median = [] === $others ? null : Statistics::median($others);
             if (null === $at) {
-                $weak[$place] = null === $median ? 'never turned steadily' : \sprintf('never turned steadily; the others did from %.1f %%', $median);
+                $weak[$place] =
+                    null === $median ? 'never turned steadily' : \sprintf('never turned steadily; the others did from %.1f %%', $median);
             } elseif (null !== $median && $at - $median > self::LATE_PCT) {
                 $weak[$place] = \sprintf('turned steadily only from %.1f %%, the others from %.1f %%', $at, $median);
             } elseif ($stalls[$place] > 0.02 && $stalls[$place] > 3 * Statistics::median(array_values($stalls))) {
@@ -100,10 +103,14 @@ final readonly class RisingOutput
             return 'The fault went with the motor to '.$name($partner).': it is the motor. Look at its bearings, magnets and windings.';
         }
         if (isset($this->weak[$before]) && !isset($this->weak[$partner])) {
-            return 'The fault stayed at '.$name($before).' with another motor: it is the ESC or its wires. Look at the joints of its three motor wires, then the ESC.';
+            return 'The fault stayed at '.
+                $name($before).
+                ' with another motor: it is the ESC or its wires. Look at the joints of its three motor wires, then the ESC.';
         }
 
-        return isset($this->weak[$before]) ? 'Both struggle now: one fault hides another. Swap back, and try each with a motor known to be good.' : 'The fault is gone: a joint was made good by the swap. Raise them again tomorrow before you trust it.';
+        return isset($this->weak[$before])
+            ? 'Both struggle now: one fault hides another. Swap back, and try each with a motor known to be good.'
+            : 'The fault is gone: a joint was made good by the swap. Raise them again tomorrow before you trust it.';
     }
 
     /** @param list<float> $rpm */

@@ -28,7 +28,9 @@ final readonly class SignalTiming
         if (null !== $kilobits) {
             return new self(16e3 / $kilobits + ($rpmFeedback ? 30 + 21e3 / (1.25 * $kilobits) : 0), true);
         }
-        $us = ['pwm' => 2000.0, 'oneshot125' => 250.0][$protocol] ?? throw new \InvalidArgumentException("There is no motor signal “{$protocol}”.");
+        $us =
+            ['pwm' => 2000.0, 'oneshot125' => 250.0][$protocol] ??
+            throw new \InvalidArgumentException("There is no motor signal “{$protocol}”.");
         if ($rpmFeedback) {
             throw new \InvalidArgumentException("An ESC cannot answer on the analogue signal $protocol; rpm feedback needs DShot.");
         }
@@ -38,7 +40,7 @@ final readonly class SignalTiming
 
     public function fits(float $loopHz): bool
     {
-        return $this->frameUs <= (1 - self::MARGIN) * 1e6 / $loopHz;
+        return $this->frameUs <= ((1 - self::MARGIN) * 1e6) / $loopHz;
     }
 
     /** The highest loop rate, of those a board offers, that this signal fits into; Hz. */

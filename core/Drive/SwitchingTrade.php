@@ -34,13 +34,13 @@ final readonly class SwitchingTrade
     public static function of(int $kiloHertz, float $volts, float $amps, float $duty, int $deadTimeNs): self
     {
         $f = 1e3 * $kiloHertz;
-        $ripple = $volts * $duty * (1 - $duty) / (self::INDUCTANCE_H * $f);
+        $ripple = ($volts * $duty * (1 - $duty)) / (self::INDUCTANCE_H * $f);
 
         return new self(
             $kiloHertz,
-            self::RESISTANCE_OHM * $ripple ** 2 / 12,
+            (self::RESISTANCE_OHM * $ripple ** 2) / 12,
             0.5 * $volts * $amps * self::EDGES_S * $f,
-            max(0.0, 1 - $deadTimeNs * 1e-9 * $f / self::LOW_DUTY),
+            max(0.0, 1 - ($deadTimeNs * 1e-9 * $f) / self::LOW_DUTY),
         );
     }
 

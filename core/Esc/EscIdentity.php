@@ -51,9 +51,19 @@ final readonly class EscIdentity
     public function toArray(): array
     {
         return [
-            'pad' => $this->pad, 'maker' => $this->maker, 'layout' => $this->layout, 'clock_mhz' => $this->clockMhz, 'dead_time_ns' => $this->deadTimeNs, 'measures_heat' => $this->measuresHeat,
-            'flash_from' => $this->flashFrom, 'flash_end' => $this->flashEnd, 'page_bytes' => $this->pageBytes, 'family' => $this->family,
-            'version' => $this->version?->toString() ?? '', 'switching_khz' => $this->switchingKhz, 'rpm_feedback' => $this->rpmFeedback,
+            'pad' => $this->pad,
+            'maker' => $this->maker,
+            'layout' => $this->layout,
+            'clock_mhz' => $this->clockMhz,
+            'dead_time_ns' => $this->deadTimeNs,
+            'measures_heat' => $this->measuresHeat,
+            'flash_from' => $this->flashFrom,
+            'flash_end' => $this->flashEnd,
+            'page_bytes' => $this->pageBytes,
+            'family' => $this->family,
+            'version' => $this->version?->toString() ?? '',
+            'switching_khz' => $this->switchingKhz,
+            'rpm_feedback' => $this->rpmFeedback,
         ];
     }
 
@@ -64,9 +74,19 @@ final readonly class EscIdentity
         $version = $text('version');
 
         return new self(
-            (int) $text('pad'), $text('maker'), $text('layout'), (int) $text('clock_mhz'), (int) $text('dead_time_ns'), true === ($data['measures_heat'] ?? false),
-            (int) $text('flash_from'), (int) $text('flash_end'), (int) $text('page_bytes'), $text('family'), '' === $version ? null : Version::parse($version),
-            (int) $text('switching_khz'), true === ($data['rpm_feedback'] ?? false),
+            (int) $text('pad'),
+            $text('maker'),
+            $text('layout'),
+            (int) $text('clock_mhz'),
+            (int) $text('dead_time_ns'),
+            true === ($data['measures_heat'] ?? false),
+            (int) $text('flash_from'),
+            (int) $text('flash_end'),
+            (int) $text('page_bytes'),
+            $text('family'),
+            '' === $version ? null : Version::parse($version),
+            (int) $text('switching_khz'),
+            true === ($data['rpm_feedback'] ?? false),
         );
     }
 }

@@ -33,12 +33,24 @@ final readonly class EscManifest
      */
     public static function fromArray(array $data): self
     {
-        $text = static fn (string $key): string => \is_string($data[$key] ?? null) ? $data[$key] : throw FirmwareError::of("The manifest lacks the text “{$key}”.");
-        $number = static fn (string $key): int => \is_int($data[$key] ?? null) ? $data[$key] : throw FirmwareError::of("The manifest lacks the whole number “{$key}”.");
+        $text = static fn (string $key): string => \is_string($data[$key] ?? null)
+            ? $data[$key]
+            : throw FirmwareError::of("The manifest lacks the text “{$key}”.");
+        $number = static fn (string $key): int => \is_int($data[$key] ?? null)
+            ? $data[$key]
+            : throw FirmwareError::of("The manifest lacks the whole number “{$key}”.");
 
         return new self(
-            $text('product'), Version::parse($text('version')), $text('layout'), $number('clock_mhz'), $number('dead_time_ns'), $number('switching_khz'),
-            true === ($data['rpm_feedback'] ?? null), $text('sha256'), $text('date'), $text('notes'),
+            $text('product'),
+            Version::parse($text('version')),
+            $text('layout'),
+            $number('clock_mhz'),
+            $number('dead_time_ns'),
+            $number('switching_khz'),
+            true === ($data['rpm_feedback'] ?? null),
+            $text('sha256'),
+            $text('date'),
+            $text('notes'),
         );
     }
 
@@ -60,12 +72,19 @@ final readonly class EscManifest
             $against[] = "It is for a processor of $this->clockMhz MHz; this ESC has $esc->clockMhz MHz.";
         }
         if ($this->deadTimeNs !== $esc->deadTimeNs) {
-            $against[] = $this->deadTimeNs < $esc->deadTimeNs
-                ? "Its dead time of $this->deadTimeNs ns is shorter than the $esc->deadTimeNs ns these transistors need: both would conduct at once."
-                : "Its dead time of $this->deadTimeNs ns is not the $esc->deadTimeNs ns of this ESC.";
+            $against[] =
+                $this->deadTimeNs < $esc->deadTimeNs
+                    ? "Its dead time of $this->deadTimeNs ns is shorter than the $esc->deadTimeNs ns these transistors need: both would conduct at once."
+                    : "Its dead time of $this->deadTimeNs ns is not the $esc->deadTimeNs ns of this ESC.";
         }
         if (null !== $image && ($image->lowest() < $esc->flashFrom || $image->end() > $esc->flashEnd)) {
-            $against[] = \sprintf('It fills 0x%04X to 0x%04X, but the flash of this ESC is 0x%04X to 0x%04X.', $image->lowest(), $image->end() - 1, $esc->flashFrom, $esc->flashEnd - 1);
+            $against[] = \sprintf(
+                'It fills 0x%04X to 0x%04X, but the flash of this ESC is 0x%04X to 0x%04X.',
+                $image->lowest(),
+                $image->end() - 1,
+                $esc->flashFrom,
+                $esc->flashEnd - 1,
+            );
         }
         if (null !== $image && $image->sha256() !== $this->sha256) {
             $against[] = 'Its bytes are not those the manifest vouches for. Fetch it again.';
@@ -87,6 +106,8 @@ final readonly class EscManifest
             $but[] = "It converts the ESC from $esc->family to $this->product: its settings start from defaults, and what both know is carried over.";
         }
 
-        return [] === $but ? Fit::of(Fit::FITS, ["Layout $this->layout, $this->clockMhz MHz and $this->deadTimeNs ns are the ones it is made for."]) : Fit::of(Fit::FITS_BUT, $but);
+        return [] === $but
+            ? Fit::of(Fit::FITS, ["Layout $this->layout, $this->clockMhz MHz and $this->deadTimeNs ns are the ones it is made for."])
+            : Fit::of(Fit::FITS_BUT, $but);
     }
 }

@@ -39,11 +39,22 @@ final readonly class Fit
         }
         $against = [];
         if ($image->lowest() < $board->flashFrom || $image->end() > $board->flashEnd) {
-            $against[] = \sprintf('It fills 0x%08X to 0x%08X, but the flash of %s is 0x%08X to 0x%08X.', $image->lowest(), $image->end() - 1, $board->board, $board->flashFrom, $board->flashEnd - 1);
+            $against[] = \sprintf(
+                'It fills 0x%08X to 0x%08X, but the flash of %s is 0x%08X to 0x%08X.',
+                $image->lowest(),
+                $image->end() - 1,
+                $board->board,
+                $board->flashFrom,
+                $board->flashEnd - 1,
+            );
         }
         if (null === $manifest) {
-            return [] !== $against ? new self(self::DOES_NOT_FIT, $against)
-                : new self(self::CANNOT_TELL, ['The file has no manifest, so nothing says which board it is for.', 'If you are sure, type the name of the board to write it.']);
+            return [] !== $against
+                ? new self(self::DOES_NOT_FIT, $against)
+                : new self(self::CANNOT_TELL, [
+                    'The file has no manifest, so nothing says which board it is for.',
+                    'If you are sure, type the name of the board to write it.',
+                ]);
         }
         if ($manifest->sha256 !== $image->sha256()) {
             $against[] = 'Its bytes are not those the manifest vouches for. Fetch it again.';
@@ -59,7 +70,9 @@ final readonly class Fit
      */
     public static function byManifest(Manifest $manifest, ?BoardIdentity $board, array $needs): self
     {
-        return null === $board ? new self(self::CANNOT_TELL, ['No board has been read yet. Link it on sheet 11.']) : self::compare($manifest, $board, $needs, []);
+        return null === $board
+            ? new self(self::CANNOT_TELL, ['No board has been read yet. Link it on sheet 11.'])
+            : self::compare($manifest, $board, $needs, []);
     }
 
     /**
@@ -70,7 +83,13 @@ final readonly class Fit
     {
         $but = [];
         if (!\in_array($board->hardwareId, $manifest->hardware, true)) {
-            $against[] = \sprintf('It is for %s (%s); this board is %s (%s).', $manifest->board, implode(', ', $manifest->hardware), $board->board, $board->hardwareId);
+            $against[] = \sprintf(
+                'It is for %s (%s); this board is %s (%s).',
+                $manifest->board,
+                implode(', ', $manifest->hardware),
+                $board->board,
+                $board->hardwareId,
+            );
         }
         if ($manifest->processor !== $board->processor) {
             $against[] = "It is for a processor $manifest->processor; this board has $board->processor.";

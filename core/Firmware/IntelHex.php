@@ -55,7 +55,14 @@ final readonly class IntelHex
             }
             $sum = array_sum((array) unpack('C*', $bytes)) & 0xFF;
             if (0 !== $sum) {
-                throw FirmwareError::of(\sprintf('Line %d: checksum 0x%02X is wrong; the bytes call for 0x%02X.', $line, \ord($bytes[$length - 1]), (\ord($bytes[$length - 1]) - $sum) & 0xFF));
+                throw FirmwareError::of(
+                    \sprintf(
+                        'Line %d: checksum 0x%02X is wrong; the bytes call for 0x%02X.',
+                        $line,
+                        \ord($bytes[$length - 1]),
+                        (\ord($bytes[$length - 1]) - $sum) & 0xFF,
+                    ),
+                );
             }
             $address = (\ord($bytes[1]) << 8) | \ord($bytes[2]);
             $type = \ord($bytes[3]);
@@ -66,7 +73,14 @@ final readonly class IntelHex
                         break;
                     }
                     if ($address + $count > 0x10000) {
-                        throw FirmwareError::of(\sprintf('Line %d: the data run past the end of their 64 KB segment, from 0x%04X for %d bytes.', $line, $address, $count));
+                        throw FirmwareError::of(
+                            \sprintf(
+                                'Line %d: the data run past the end of their 64 KB segment, from 0x%04X for %d bytes.',
+                                $line,
+                                $address,
+                                $count,
+                            ),
+                        );
                     }
                     $absolute = $base + $address;
                     if ($absolute === $expected && null !== $start) {
@@ -74,7 +88,9 @@ final readonly class IntelHex
                     } else {
                         $start = $absolute;
                         if (isset($runs[$start])) {
-                            throw FirmwareError::of(\sprintf('Line %d: address 0x%08X was already given in line %d.', $line, $absolute, $lineOf[$start]));
+                            throw FirmwareError::of(
+                                \sprintf('Line %d: address 0x%08X was already given in line %d.', $line, $absolute, $lineOf[$start]),
+                            );
                         }
                         $runs[$start] = [$data];
                         $lineOf[$start] = $line;
@@ -167,13 +183,22 @@ final readonly class IntelHex
         $end = null;
         foreach ($runs as $address => $parts) {
             if (null !== $end && $address < $end) {
-                throw FirmwareError::of(\sprintf('Line %d: the data at 0x%08X overlap data given elsewhere, which reach to 0x%08X.', $lineOf[$address], $address, $end - 1));
+                throw FirmwareError::of(
+                    \sprintf(
+                        'Line %d: the data at 0x%08X overlap data given elsewhere, which reach to 0x%08X.',
+                        $lineOf[$address],
+                        $address,
+                        $end - 1,
+                    ),
+                );
             }
             $blocks[$address] = implode('', $parts);
             $end = $address + \strlen($blocks[$address]);
         }
         if ($end - array_key_first($blocks) > self::MOST_SPAN) {
-            throw FirmwareError::of(\sprintf('The data are scattered over %d MB of addresses, which no flash has.', ($end - array_key_first($blocks)) >> 20));
+            throw FirmwareError::of(
+                \sprintf('The data are scattered over %d MB of addresses, which no flash has.', ($end - array_key_first($blocks)) >> 20),
+            );
         }
 
         return HexImage::of($blocks, $entry);

@@ -46,12 +46,23 @@ final readonly class Manifest
         $list = static function (string $key) use ($data): array {
             $value = $data[$key] ?? null;
 
-            return \is_array($value) ? array_values(array_filter($value, 'is_string')) : throw FirmwareError::of("The manifest lacks the list “{$key}”.");
+            return \is_array($value)
+                ? array_values(array_filter($value, 'is_string'))
+                : throw FirmwareError::of("The manifest lacks the list “{$key}”.");
         };
 
         return new self(
-            $text('product'), Version::parse($text('version')), $list('hardware'), $text('board'), $text('processor'),
-            $number('flash_from'), $number('flash_end'), $list('left_out'), $text('sha256'), $text('date'), $text('notes'),
+            $text('product'),
+            Version::parse($text('version')),
+            $list('hardware'),
+            $text('board'),
+            $text('processor'),
+            $number('flash_from'),
+            $number('flash_end'),
+            $list('left_out'),
+            $text('sha256'),
+            $text('date'),
+            $text('notes'),
         );
     }
 
@@ -59,9 +70,17 @@ final readonly class Manifest
     public function toArray(): array
     {
         return [
-            'product' => $this->product, 'version' => $this->version->toString(), 'hardware' => $this->hardware, 'board' => $this->board,
-            'processor' => $this->processor, 'flash_from' => $this->flashFrom, 'flash_end' => $this->flashEnd, 'left_out' => $this->leftOut,
-            'sha256' => $this->sha256, 'date' => $this->date, 'notes' => $this->notes,
+            'product' => $this->product,
+            'version' => $this->version->toString(),
+            'hardware' => $this->hardware,
+            'board' => $this->board,
+            'processor' => $this->processor,
+            'flash_from' => $this->flashFrom,
+            'flash_end' => $this->flashEnd,
+            'left_out' => $this->leftOut,
+            'sha256' => $this->sha256,
+            'date' => $this->date,
+            'notes' => $this->notes,
         ];
     }
 }

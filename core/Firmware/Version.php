@@ -29,8 +29,13 @@ final readonly class Version
     /** Negative, zero or positive as this is older than, the same as or newer than $other; a pre-release precedes its release. */
     public function compare(self $other): int
     {
-        return [$this->major, $this->minor, $this->patch, '' === $this->mark ? 1 : 0, $this->mark]
-            <=> [$other->major, $other->minor, $other->patch, '' === $other->mark ? 1 : 0, $other->mark];
+        return [$this->major, $this->minor, $this->patch, '' === $this->mark ? 1 : 0, $this->mark] <=> [
+            $other->major,
+            $other->minor,
+            $other->patch,
+            '' === $other->mark ? 1 : 0,
+            $other->mark,
+        ];
     }
 
     /** Whether the settings of this release are at least those of $since; pre-releases already have their release's settings. */

@@ -26,7 +26,7 @@ final class Column
     {
         $stream = fopen('php://temp/maxmemory:'.self::IN_MEMORY, 'w+b');
         if (false === $stream) {
-            throw LogError::of('No temporary file could be opened. Check the space and permissions of '.sys_get_temp_dir().'.');
+            throw LogError::noTemporaryFile(sys_get_temp_dir());
         }
 
         return new self('', $stream, 0, $size);
@@ -39,7 +39,7 @@ final class Column
         } else {
             fseek($this->stream, 0, \SEEK_END);
             if (fwrite($this->stream, $bytes) !== \strlen($bytes)) {
-                throw LogError::of('The temporary folder '.sys_get_temp_dir().' is full. Make room, and try again.');
+                throw LogError::temporaryFolderFull(sys_get_temp_dir());
             }
         }
         $this->count += intdiv(\strlen($bytes), $this->size);
@@ -49,7 +49,9 @@ final class Column
     {
         $count = max(0, min($count ?? $this->count, $this->count - $first));
         if (null === $this->stream) {
-            return 0 === $first && $count === $this->count ? $this->bytes : substr($this->bytes, $this->size * $first, $this->size * $count);
+            return 0 === $first && $count === $this->count
+                ? $this->bytes
+                : substr($this->bytes, $this->size * $first, $this->size * $count);
         }
         if (0 === $count) {
             return '';

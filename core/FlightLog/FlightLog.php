@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\FlightLog;
 
+use Ortholex\Core\Craft\Axis;
+
 /** A flight log: a clock and traces on its grid, each a column of little-endian float32. */
 final readonly class FlightLog
 {
@@ -58,6 +60,18 @@ final readonly class FlightLog
         return $runs;
     }
 
+    /** Name of the trace nearest the rotation itself; null where no rate of the axis was logged. */
+    public function rateOfRotation(Axis $axis): ?string
+    {
+        return Traces::rateOfRotation($this->names(), $axis);
+    }
+
+    /** Name of the rate that the controller saw; null where no rate of the axis was logged. */
+    public function rateAsFlown(Axis $axis): ?string
+    {
+        return Traces::rateOfControl($this->names(), $axis);
+    }
+
     /** A setting as the log's head gives it, or null. The head is YAML, one setting a line. */
     public function setting(string $name): ?string
     {
@@ -67,7 +81,7 @@ final readonly class FlightLog
     /** @throws LogError when it was not logged */
     public function column(string $name): Column
     {
-        return $this->columns[$name] ?? throw LogError::of("The log has no trace $name.");
+        return $this->columns[$name] ?? throw LogError::noTrace($name);
     }
 
     /** @return array<string, string> all samples, float32, by trace */
@@ -86,7 +100,9 @@ final readonly class FlightLog
     {
         $columns = [];
         foreach ($this->columns as $name => $column) {
-            $columns[$names[$name] ?? $name] = \in_array($name, $turn, true) ? Column::ofBytes(self::packFloats(array_map(static fn (float $v): float => -$v, $column->values()))) : $column;
+            $columns[$names[$name] ?? $name] = \in_array($name, $turn, true)
+                ? Column::ofBytes(self::packFloats(array_map(static fn (float $v): float => -$v, $column->values())))
+                : $column;
         }
 
         return new self($this->clock, $columns, $this->settings, $this->badRows, $this->leftOut);

@@ -66,7 +66,7 @@ final readonly class SampleClock
         [$runs, $faults] = self::forwardRuns($times);
         $positive = self::steps($times, $runs);
         if ([] === $positive) {
-            throw LogError::of('The time column never moves forward, so no sample rate can be found.');
+            throw LogError::timeStands();
         }
         $coarse = Statistics::median($positive);
         $dt = self::period($times, $runs, 2.5 * $coarse);
@@ -96,7 +96,7 @@ final readonly class SampleClock
                     } else {
                         $d = $t - $before;
                         if (0.0 === $d && $quantum < 0.5 * $dt) {
-                            $faults[] = new TimeFault('repeat', $t, 0.0, $row);
+                            $faults[] = new TimeFault(TimeFaultKind::Repeat, $t, 0.0, $row);
                             if ($open >= 0) {
                                 $rows[] = [$open, $last];
                                 $open = -1;
@@ -106,7 +106,7 @@ final readonly class SampleClock
                         }
                         if ($d > $most) {
                             $lost = (int) round($d / $dt) - 1;
-                            $faults[] = new TimeFault(($leftOut[$row] ?? 0) >= $lost ? 'left out' : 'gap', $before, $d, $row);
+                            $faults[] = new TimeFault(($leftOut[$row] ?? 0) >= $lost ? TimeFaultKind::LeftOut : TimeFaultKind::Gap, $before, $d, $row);
                             if ($lost > self::MOST_BRIDGED) {
                                 if ($open >= 0) {
                                     $rows[] = [$open, $last];
@@ -193,7 +193,7 @@ final readonly class SampleClock
                     $b = $column->values($row + 1, 1)[0] ?? $a;
                     $line = [];
                     for ($j = 1; $j <= $lost; ++$j) {
-                        $line[] = $a + ($b - $a) * $j / ($lost + 1);
+                        $line[] = $a + (($b - $a) * $j) / ($lost + 1);
                     }
                     $out->append(pack('g*', ...$line));
                     $from = $row + 1;
@@ -231,10 +231,18 @@ final readonly class SampleClock
         }
         if (null === $first) {
             $last = $this->segments[\count($this->segments) - 1];
-            throw LogError::of(\sprintf('Nothing was logged from %g to %g s; the log goes from %.3f to %.3f s.', $fromS, $toS, $this->segments[0]->startS, $last->endS($this->rateHz)));
+            throw LogError::nothingBetween($fromS, $toS, $this->segments[0]->startS, $last->endS($this->rateHz));
         }
 
-        return [self::known($this->rateHz, $segments, array_values(array_filter($this->faults, static fn (TimeFault $f): bool => $f->atS >= $fromS && $f->atS <= $toS))), $first, $count];
+        return [
+            self::known(
+                $this->rateHz,
+                $segments,
+                array_values(array_filter($this->faults, static fn (TimeFault $f): bool => $f->atS >= $fromS && $f->atS <= $toS)),
+            ),
+            $first,
+            $count,
+        ];
     }
 
     /** Seconds from the first to the last sample, pauses included. */
@@ -248,7 +256,7 @@ final readonly class SampleClock
     /** @return list<TimeFault> only the gaps */
     public function gaps(): array
     {
-        return array_values(array_filter($this->faults, static fn (TimeFault $f): bool => 'gap' === $f->kind));
+        return array_values(array_filter($this->faults, static fn (TimeFault $f): bool => TimeFaultKind::Gap === $f->kind));
     }
 
     /**
@@ -279,7 +287,7 @@ final readonly class SampleClock
     private static function forwardRuns(Column $times): array
     {
         if (0 === $times->count) {
-            throw LogError::of('The log has no readable rows.');
+            throw LogError::noSamples();
         }
         $runs = $faults = $ranges = [];
         /** @var array<int, float> $held */
@@ -291,7 +299,7 @@ final readonly class SampleClock
                 if ($t >= $last) {
                     if ([] !== $held) {
                         $from = (int) array_key_first($held);
-                        $faults[] = new TimeFault('back', $last, $last - $held[$from], $from);
+                        $faults[] = new TimeFault(TimeFaultKind::Back, $last, $last - $held[$from], $from);
                         if ($open < $from) {
                             $ranges[] = [$open, $from - 1];
                         }
@@ -305,7 +313,7 @@ final readonly class SampleClock
                 $held[$row] = $t;
                 if (\count($held) >= self::RESTART_ROWS) {
                     $from = (int) array_key_first($held);
-                    $faults[] = new TimeFault('back', $last, $last - $held[$from], $from);
+                    $faults[] = new TimeFault(TimeFaultKind::Back, $last, $last - $held[$from], $from);
                     if ($open < $from) {
                         $ranges[] = [$open, $from - 1];
                     }
@@ -332,7 +340,7 @@ final readonly class SampleClock
         $end = $times->count - 1;
         if ([] !== $held) {
             $from = (int) array_key_first($held);
-            $faults[] = new TimeFault('back', $last, $last - $held[$from], $from);
+            $faults[] = new TimeFault(TimeFaultKind::Back, $last, $last - $held[$from], $from);
             $end = $from - 1;
         }
         if ($open <= $end) {
@@ -410,7 +418,10 @@ final readonly class SampleClock
                 $near[] = $d;
             }
         }
-        $seen = min($times->count - 1, \count($positive) < self::STEPS_KEPT / 2 || $times->count <= self::STEPS_KEPT ? $times->count - 1 : \count($positive));
+        $seen = min(
+            $times->count - 1,
+            \count($positive) < self::STEPS_KEPT / 2 || $times->count <= self::STEPS_KEPT ? $times->count - 1 : \count($positive),
+        );
         if ($uneven < 0.05 * \count($positive) && \count($positive) > 0.95 * $seen) {
             return 0.0;
         }

@@ -4,10 +4,12 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\FlightLog;
 
+use Ortholex\Core\Craft\Axis;
+
 /** The canonical trace names (docs/log-format.md) and what a name says of unit and kind. */
 final readonly class Traces
 {
-    public const AXES = ['roll', 'pitch', 'yaw'];
+    public const TERMS = ['p', 'i', 'd', 'ff'];
     private const PATTERNS = [
         '~^throttle_pct$~' => '%',
         '~^stick_(roll|pitch|yaw|throttle)_us$~' => 'µs',
@@ -21,6 +23,49 @@ final readonly class Traces
         '~^battery_v$~' => 'V',
         '~^current_a$~' => 'A',
     ];
+
+    public static function setpoint(Axis $axis): string
+    {
+        return "setpoint_{$axis->value}_dps";
+    }
+
+    public static function measuredRate(Axis $axis): string
+    {
+        return "rate_measured_{$axis->value}_dps";
+    }
+
+    public static function filteredRate(Axis $axis): string
+    {
+        return "rate_filtered_{$axis->value}_dps";
+    }
+
+    /** @param string $term one of TERMS */
+    public static function term(string $term, Axis $axis): string
+    {
+        return "term_{$term}_{$axis->value}";
+    }
+
+    /**
+     * The rate that stands nearest the rotation itself: the measured one, as the filtered comes later by the filters' delay.
+     *
+     * @param list<string> $logged names of traces
+     *
+     * @return string|null null where neither was logged
+     */
+    public static function rateOfRotation(array $logged, Axis $axis): ?string
+    {
+        return self::firstOf([self::measuredRate($axis), self::filteredRate($axis)], $logged);
+    }
+
+    /**
+     * The rate that the controller saw: the filtered one, or the measured where that alone was logged.
+     *
+     * @param list<string> $logged names of traces
+     */
+    public static function rateOfControl(array $logged, Axis $axis): ?string
+    {
+        return self::firstOf([self::filteredRate($axis), self::measuredRate($axis)], $logged);
+    }
 
     /** Unit of a canonical trace, or null when the name is none of ours. */
     public static function unitOf(string $name): ?string
@@ -44,9 +89,20 @@ final readonly class Traces
     public static function common(array $used): array
     {
         $all = ['throttle_pct'];
-        foreach (['setpoint_%s_dps', 'rate_measured_%s_dps', 'rate_filtered_%s_dps', 'term_p_%s', 'term_i_%s', 'term_d_%s', 'term_ff_%s', 'stick_%s_us'] as $pattern) {
-            foreach (self::AXES as $axis) {
-                $all[] = \sprintf($pattern, $axis);
+        foreach (
+            [
+                'setpoint_%s_dps',
+                'rate_measured_%s_dps',
+                'rate_filtered_%s_dps',
+                'term_p_%s',
+                'term_i_%s',
+                'term_d_%s',
+                'term_ff_%s',
+                'stick_%s_us',
+            ] as $pattern
+        ) {
+            foreach (Axis::cases() as $axis) {
+                $all[] = \sprintf($pattern, $axis->value);
             }
         }
         for ($motor = 1; $motor <= 8; ++$motor) {
@@ -54,7 +110,14 @@ final readonly class Traces
             $all[] = "rpm_$motor";
         }
 
-        return array_values(array_unique(array_filter([...$used, ...$all, 'stick_throttle_us', 'accel_x_g', 'accel_y_g', 'accel_z_g', 'battery_v', 'current_a'], static fn (string $t): bool => 'time_s' !== $t)));
+        return array_values(
+            array_unique(
+                array_filter(
+                    [...$used, ...$all, 'stick_throttle_us', 'accel_x_g', 'accel_y_g', 'accel_z_g', 'battery_v', 'current_a'],
+                    static fn (string $t): bool => 'time_s' !== $t,
+                ),
+            ),
+        );
     }
 
     /** In words: "filtered rate, roll". */
@@ -72,5 +135,20 @@ final readonly class Traces
         }
 
         return str_replace('_', ' ', $words);
+    }
+
+    /**
+     * @param list<string> $wanted
+     * @param list<string> $logged
+     */
+    private static function firstOf(array $wanted, array $logged): ?string
+    {
+        foreach ($wanted as $name) {
+            if (\in_array($name, $logged, true)) {
+                return $name;
+            }
+        }
+
+        return null;
     }
 }

@@ -21,28 +21,46 @@ final class BoardClient implements PageTarget
     /** @throws LinkError */
     public function identity(int $timeoutMs = self::TIMEOUT_MS): BoardIdentity
     {
-        $f = Frame::unfields($this->ask(Frame::IDENTITY, '', 'who are you', $timeoutMs));
+        $f = Message::unfields($this->ask(Message::IDENTITY, '', 'who are you', $timeoutMs));
         if (\count($f) < 9) {
             throw LinkError::refused('who are you', 'its answer is too short');
         }
 
         return new BoardIdentity(
-            $f[0], $f[1], $f[2], (int) $f[3], (int) $f[4], (int) $f[5], $f[6], $f[7],
-            '' === $f[8] ? null : Version::parse($f[8]), '' === $f[7], self::words($f[9] ?? ''), self::words($f[10] ?? ''),
+            $f[0],
+            $f[1],
+            $f[2],
+            (int) $f[3],
+            (int) $f[4],
+            (int) $f[5],
+            $f[6],
+            $f[7],
+            '' === $f[8] ? null : Version::parse($f[8]),
+            '' === $f[7],
+            self::words($f[9] ?? ''),
+            self::words($f[10] ?? ''),
         );
     }
 
     /** @throws LinkError */
     public function state(): BoardState
     {
-        $bytes = $this->ask(Frame::STATE, '', 'how are you');
+        $bytes = $this->ask(Message::STATE, '', 'how are you');
         /** @var array<string, float|int>|false $v */
         $v = \strlen($bytes) < 25 ? false : unpack('gup/groll/gpitch/gyaw/gbattery/gload/Cpack', $bytes);
         if (false === $v) {
             throw LinkError::refused('how are you', 'its answer is too short');
         }
 
-        return new BoardState((float) $v['up'], (float) $v['roll'], (float) $v['pitch'], (float) $v['yaw'], (float) $v['battery'], (float) $v['load'], 1 === $v['pack']);
+        return new BoardState(
+            (float) $v['up'],
+            (float) $v['roll'],
+            (float) $v['pitch'],
+            (float) $v['yaw'],
+            (float) $v['battery'],
+            (float) $v['load'],
+            1 === $v['pack'],
+        );
     }
 
     /**
@@ -56,7 +74,7 @@ final class BoardClient implements PageTarget
     {
         $sum = [0.0, 0.0, 0.0];
         for ($i = 0; $i < $readings; ++$i) {
-            $bytes = $this->ask(Frame::SENSORS, '', 'read sensors');
+            $bytes = $this->ask(Message::SENSORS, '', 'read sensors');
             /** @var array{x: float, y: float, z: float}|false $v */
             $v = \strlen($bytes) < 12 ? false : unpack('gx/gy/gz', $bytes);
             if (false === $v) {
@@ -78,7 +96,7 @@ final class BoardClient implements PageTarget
         $settings = [];
         $from = 0;
         do {
-            $fields = Frame::unfields($this->ask(Frame::READ_SETTINGS, pack('v', $from), 'read settings'));
+            $fields = Message::unfields($this->ask(Message::READ_SETTINGS, pack('v', $from), 'read settings'));
             $total = (int) array_shift($fields);
             for ($i = 0; $i + 1 < \count($fields); $i += 2) {
                 $value = json_decode($fields[$i + 1]);
@@ -93,13 +111,13 @@ final class BoardClient implements PageTarget
     /** @throws LinkError refused when the board knows no such setting or value */
     public function writeSetting(string $name, float|int|bool|string $value): void
     {
-        $this->ask(Frame::WRITE_SETTING, Frame::fields([$name, (string) json_encode($value, \JSON_PRESERVE_ZERO_FRACTION)]), "write $name");
+        $this->ask(Message::WRITE_SETTING, Message::fields([$name, (string) json_encode($value, \JSON_PRESERVE_ZERO_FRACTION)]), "write $name");
     }
 
     /** @throws LinkError */
     public function keepSettings(): void
     {
-        $this->ask(Frame::KEEP_SETTINGS, '', 'keep settings', 1500);
+        $this->ask(Message::KEEP_SETTINGS, '', 'keep settings', 1500);
     }
 
     /**
@@ -112,7 +130,7 @@ final class BoardClient implements PageTarget
      */
     public function spin(int $pad, float $percent): void
     {
-        $this->ask(Frame::SPIN, pack('Cg', $pad, $percent), "spin output $pad");
+        $this->ask(Message::SPIN, pack('Cg', $pad, $percent), "spin output $pad");
     }
 
     /**
@@ -122,13 +140,13 @@ final class BoardClient implements PageTarget
      */
     public function relay(int $pad, string $bytes): string
     {
-        return $this->ask(Frame::RELAY, \chr($pad).$bytes, "speak to the ESC on output $pad", 900);
+        return $this->ask(Message::RELAY, \chr($pad).$bytes, "speak to the ESC on output $pad", 900);
     }
 
     /** Has the ESC on a pad held in its bootloader when it is powered next. @throws LinkError */
     public function catchEsc(int $pad): void
     {
-        $this->ask(Frame::CATCH_ESC, \chr($pad), "catch the ESC on output $pad");
+        $this->ask(Message::CATCH_ESC, \chr($pad), "catch the ESC on output $pad");
     }
 
     /**
@@ -140,7 +158,7 @@ final class BoardClient implements PageTarget
      */
     public function teach(string $step): void
     {
-        $this->ask(Frame::TEACH, $step, "hold all outputs at $step");
+        $this->ask(Message::TEACH, $step, "hold all outputs at $step");
     }
 
     /**
@@ -152,7 +170,7 @@ final class BoardClient implements PageTarget
      */
     public function rpm(int $pad): array
     {
-        $bytes = $this->ask(Frame::RPM, \chr($pad), "read the rpm of output $pad");
+        $bytes = $this->ask(Message::RPM, \chr($pad), "read the rpm of output $pad");
         /** @var array{errors: float}|false $head */
         $head = \strlen($bytes) < 4 ? false : unpack('gerrors', $bytes);
         if (false === $head) {
@@ -175,7 +193,7 @@ final class BoardClient implements PageTarget
      */
     public function gyroBurst(int $axis): array
     {
-        $bytes = $this->ask(Frame::GYRO_BURST, \chr($axis), 'record the gyro', 2500);
+        $bytes = $this->ask(Message::GYRO_BURST, \chr($axis), 'record the gyro', 2500);
         /** @var array{hz: float}|false $head */
         $head = \strlen($bytes) < 4 ? false : unpack('ghz', $bytes);
         /** @var array<int, int>|false $raw */
@@ -194,43 +212,43 @@ final class BoardClient implements PageTarget
      */
     public function listen(string $uart, int $baud, bool $inverted): string
     {
-        return $this->ask(Frame::LISTEN, Frame::fields([$uart, (string) $baud, $inverted ? '1' : '0']), "listen at UART $uart", 1500);
+        return $this->ask(Message::LISTEN, Message::fields([$uart, (string) $baud, $inverted ? '1' : '0']), "listen at UART $uart", 1500);
     }
 
     /** @throws LinkError */
     public function restart(): void
     {
-        $this->ask(Frame::RESTART, '', 'restart');
+        $this->ask(Message::RESTART, '', 'restart');
     }
 
     /** @throws LinkError */
     public function toBootloader(): void
     {
-        $this->ask(Frame::TO_BOOTLOADER, '', 'enter the bootloader');
+        $this->ask(Message::TO_BOOTLOADER, '', 'enter the bootloader');
     }
 
     /** @throws LinkError */
     public function wipeSettings(): void
     {
-        $this->ask(Frame::WIPE_SETTINGS, '', 'wipe settings', 1500);
+        $this->ask(Message::WIPE_SETTINGS, '', 'wipe settings', 1500);
     }
 
     /** @throws LinkError refused when the page did not take */
     public function writePage(int $address, string $bytes): void
     {
-        $this->ask(Frame::WRITE_PAGE, pack('V', $address).$bytes, \sprintf('write page 0x%08X', $address), 1500);
+        $this->ask(Message::WRITE_PAGE, pack('V', $address).$bytes, \sprintf('write page 0x%08X', $address), 1500);
     }
 
     /** @throws LinkError */
     public function readFlash(int $address, int $length): string
     {
-        return $this->ask(Frame::READ_FLASH, pack('Vv', $address, $length), \sprintf('read flash at 0x%08X', $address), 1500);
+        return $this->ask(Message::READ_FLASH, pack('Vv', $address, $length), \sprintf('read flash at 0x%08X', $address), 1500);
     }
 
     /** @throws LinkError */
     public function run(): void
     {
-        $this->ask(Frame::RUN, '', 'start the firmware');
+        $this->ask(Message::RUN, '', 'start the firmware');
     }
 
     /** Waits until the board answers again after a restart. @throws LinkError when it does not within $withinMs */
@@ -259,15 +277,15 @@ final class BoardClient implements PageTarget
         // Every request may safely be sent twice, so one garbled answer is not yet a failure.
         for ($try = 0; $try < 2; ++$try) {
             $this->buffer = '';
-            $this->link->write((new Frame($kind, $payload))->encode());
+            $this->link->write((new Message($kind, $payload))->encode());
             $end = $this->link->nowMs() + $timeoutMs;
             do {
                 $this->buffer .= $this->link->read(16384, max(1, $end - $this->link->nowMs()));
-                while (null !== $frame = Frame::take($this->buffer)) {
-                    if ($frame->kind === ($kind | Frame::ANSWER)) {
+                while (null !== ($frame = Message::take($this->buffer))) {
+                    if ($frame->kind === ($kind | Message::ANSWER)) {
                         return $frame->payload;
                     }
-                    if (Frame::REFUSAL === $frame->kind) {
+                    if (Message::REFUSAL === $frame->kind) {
                         throw LinkError::refused($words, $frame->payload);
                     }
                 }

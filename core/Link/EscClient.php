@@ -26,12 +26,26 @@ final class EscClient implements PageTarget
     /** @throws LinkError when it does not answer, or has no power */
     public function identity(): EscIdentity
     {
-        $f = Frame::unfields($this->ask(Frame::ESC_IDENTITY, '', 'who are you'));
+        $f = Message::unfields($this->ask(Message::ESC_IDENTITY, '', 'who are you'));
         if (\count($f) < 12) {
             throw LinkError::refused('who are you', 'its answer is too short');
         }
 
-        return new EscIdentity($this->pad, $f[0], $f[1], (int) $f[2], (int) $f[3], '1' === $f[4], (int) $f[5], (int) $f[6], (int) $f[7], $f[8], '' === $f[9] ? null : Version::parse($f[9]), (int) $f[10], '1' === $f[11]);
+        return new EscIdentity(
+            $this->pad,
+            $f[0],
+            $f[1],
+            (int) $f[2],
+            (int) $f[3],
+            '1' === $f[4],
+            (int) $f[5],
+            (int) $f[6],
+            (int) $f[7],
+            $f[8],
+            '' === $f[9] ? null : Version::parse($f[9]),
+            (int) $f[10],
+            '1' === $f[11],
+        );
     }
 
     /**
@@ -42,7 +56,7 @@ final class EscClient implements PageTarget
     public function readSettings(): array
     {
         $settings = [];
-        $fields = Frame::unfields($this->ask(Frame::ESC_READ, '', 'read settings'));
+        $fields = Message::unfields($this->ask(Message::ESC_READ, '', 'read settings'));
         for ($i = 0; $i + 1 < \count($fields); $i += 2) {
             $value = json_decode($fields[$i + 1]);
             $settings[$fields[$i]] = \is_scalar($value) ? $value : '';
@@ -65,40 +79,40 @@ final class EscClient implements PageTarget
             $fields[] = $key;
             $fields[] = (string) json_encode($value, \JSON_PRESERVE_ZERO_FRACTION);
         }
-        $this->ask(Frame::ESC_WRITE, Frame::fields($fields), 'write settings');
+        $this->ask(Message::ESC_WRITE, Message::fields($fields), 'write settings');
     }
 
     /** @throws LinkError */
     public function toBootloader(): void
     {
-        $this->ask(Frame::ESC_TO_BOOTLOADER, '', 'enter the bootloader');
+        $this->ask(Message::ESC_TO_BOOTLOADER, '', 'enter the bootloader');
     }
 
     public function writePage(int $address, string $bytes): void
     {
-        $this->ask(Frame::ESC_WRITE_PAGE, pack('V', $address).$bytes, \sprintf('write page 0x%04X', $address));
+        $this->ask(Message::ESC_WRITE_PAGE, pack('V', $address).$bytes, \sprintf('write page 0x%04X', $address));
     }
 
     public function readFlash(int $address, int $length): string
     {
-        return $this->ask(Frame::ESC_READ_FLASH, pack('Vv', $address, $length), \sprintf('read flash at 0x%04X', $address));
+        return $this->ask(Message::ESC_READ_FLASH, pack('Vv', $address, $length), \sprintf('read flash at 0x%04X', $address));
     }
 
     /** @throws LinkError */
     public function run(): void
     {
-        $this->ask(Frame::ESC_RUN, '', 'start the firmware');
+        $this->ask(Message::ESC_RUN, '', 'start the firmware');
     }
 
     private function ask(int $kind, string $payload, string $words): string
     {
         for ($this->tries = 1; $this->tries <= self::TRIES; ++$this->tries) {
-            $bytes = $this->board->relay($this->pad, (new Frame($kind, $payload))->encode());
-            $frame = Frame::take($bytes);
-            if (null !== $frame && Frame::REFUSAL === $frame->kind) {
+            $bytes = $this->board->relay($this->pad, (new Message($kind, $payload))->encode());
+            $frame = Message::take($bytes);
+            if (null !== $frame && Message::REFUSAL === $frame->kind) {
                 throw LinkError::refused($words, $frame->payload.", says the ESC on output $this->pad");
             }
-            if (null !== $frame && $frame->kind === ($kind | Frame::ANSWER)) {
+            if (null !== $frame && $frame->kind === ($kind | Message::ANSWER)) {
                 return $frame->payload;
             }
         }

@@ -19,12 +19,20 @@ final class LinkError extends \RuntimeException
 
     public static function silent(string $request, int $ms): self
     {
-        return new self("The board did not answer “{$request}” within $ms ms. Check that it has power and is not restarting.", false, false);
+        return new self(
+            "The board did not answer “{$request}” within $ms ms. Check that it has power and is not restarting.",
+            false,
+            false,
+        );
     }
 
     public static function dead(): self
     {
-        return new self('The board has power but does not answer. A cable that only charges looks like this, and so does firmware of another board: press the board\'s bootloader button (bench strip, under Faults), link again, and write an image that fits.', false, false);
+        return new self(
+            'The board has power but does not answer. A cable that only charges looks like this, and so does firmware of another board: press the board\'s bootloader button (bench strip, under Faults), link again, and write an image that fits.',
+            false,
+            false,
+        );
     }
 
     /**
@@ -35,7 +43,14 @@ final class LinkError extends \RuntimeException
     {
         $words = static fn (array $places): string => str_replace('_', ' ', implode(', ', array_filter($places, 'is_string')));
 
-        return new self(ucfirst($words($failed))." did not acknowledge, asked $tries times".([] === $done ? '' : '; '.$words($done).(1 === \count($done) ? ' is' : ' are').' done').'. Suspect the signal wire or the ESC itself: check the joint, take the pack off and on, and commit again. What is left stays staged.', false, false);
+        return new self(
+            ucfirst($words($failed)).
+                " did not acknowledge, asked $tries times".
+                ([] === $done ? '' : '; '.$words($done).(1 === \count($done) ? ' is' : ' are').' done').
+                '. Suspect the signal wire or the ESC itself: check the joint, take the pack off and on, and commit again. What is left stays staged.',
+            false,
+            false,
+        );
     }
 
     public static function refused(string $request, string $why): self
@@ -45,6 +60,10 @@ final class LinkError extends \RuntimeException
 
     public static function escSilent(int $pad, string $request, int $tries): self
     {
-        return new self("The ESC on output $pad did not acknowledge “{$request}”, asked ".(1 === $tries ? 'once' : "$tries times").'.', false, false);
+        return new self(
+            "The ESC on output $pad did not acknowledge “{$request}”, asked ".(1 === $tries ? 'once' : "$tries times").'.',
+            false,
+            false,
+        );
     }
 }

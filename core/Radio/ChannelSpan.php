@@ -15,7 +15,9 @@ final readonly class ChannelSpan
     public static function of(float $lowUs, float $middleUs, float $highUs, bool $reversed = false): self
     {
         if ($lowUs >= $middleUs || $middleUs >= $highUs) {
-            throw new \InvalidArgumentException(\sprintf('A span must rise from low to high through the middle; %g, %g, %g µs does not.', $lowUs, $middleUs, $highUs));
+            throw new \InvalidArgumentException(
+                \sprintf('A span must rise from low to high through the middle; %g, %g, %g µs does not.', $lowUs, $middleUs, $highUs),
+            );
         }
 
         return new self($lowUs, $middleUs, $highUs, $reversed);

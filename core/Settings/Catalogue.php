@@ -45,13 +45,15 @@ final class Catalogue
 
     public function has(string $name, Version $version): bool
     {
-        return EscTable::owns($name) ? null !== EscTable::named($name) : isset($this->all()[$name]) && $this->all()[$name]->existsIn($version);
+        return EscTable::owns($name)
+            ? null !== EscTable::named($name)
+            : isset($this->all()[$name]) && $this->all()[$name]->existsIn($version);
     }
 
     /** @throws SettingError when no version, or not this one, has it */
     public function get(string $name, Version $version): Setting
     {
-        $setting = $this->all()[$name] ?? EscTable::named($name) ?? throw SettingError::at($name, 'there is no such setting');
+        $setting = $this->all()[$name] ?? (EscTable::named($name) ?? throw SettingError::at($name, 'there is no such setting'));
         if (!$setting->existsIn($version)) {
             throw SettingError::at($name, 'Loam '.$version->toString().' does not have it');
         }

@@ -16,8 +16,11 @@ final readonly class CommitPlan
 {
     /** Job of a UART => [setting, value] that must stand when the board starts. */
     public const NEEDS = [
-        'gps' => ['location.enabled', true], 'telemetry' => ['telemetry.enabled', true], 'video' => ['video.enabled', true],
-        'overlay' => ['overlay.enabled', true], 'recorder' => ['recorder.kind', 'serial'],
+        'gps' => ['location.enabled', true],
+        'telemetry' => ['telemetry.enabled', true],
+        'video' => ['video.enabled', true],
+        'overlay' => ['overlay.enabled', true],
+        'recorder' => ['recorder.kind', 'serial'],
     ];
 
     /** @param list<array{changes: array<string, float|int|bool|string>, restart: bool}> $rounds */

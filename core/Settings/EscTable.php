@@ -12,7 +12,13 @@ use Ortholex\Core\Esc\EscIdentity;
  */
 final readonly class EscTable
 {
-    public const GROUPS = ['direction' => 'Direction', 'commutation' => 'Commutation', 'braking' => 'Braking', 'limits' => 'Limits', 'sounds' => 'Sounds'];
+    public const GROUPS = [
+        'direction' => 'Direction',
+        'commutation' => 'Commutation',
+        'braking' => 'Braking',
+        'limits' => 'Limits',
+        'sounds' => 'Sounds',
+    ];
     public const PLACES = ['front_right', 'rear_right', 'rear_left', 'front_left', 'right', 'left', 'front', 'rear'];
 
     /** What the older family knows; all else came with Withy. */
@@ -22,19 +28,121 @@ final readonly class EscTable
     public static function rows(): array
     {
         $rows = [];
-        foreach ([
-            self::choice('direction', 'Direction', 'direction', 'normal', ['normal', 'reversed'], 'Which way the motor turns. Reversed here, no wire is soldered again; the other ESCs stay as they are.'),
-            self::number('advance_deg', 'Commutation advance', 'commutation', 'deg', 16, 0, 30, 1, 'How far ahead of the rotor the windings are switched. More gives some top speed; too much costs power, heat and sync.'),
-            self::choice('sync_loss_response', 'Sync-loss response', 'commutation', 'gentle', ['off', 'gentle', 'strong'], 'What it does when the rotor\'s position is nearly lost: less power for a moment. Strong guards best and costs punch.'),
-            self::flag('brake_on_slow_down', 'Brake on slow-down', 'braking', true, 'Brakes the prop when less is asked for. Quicker answers, sharper handling, some heat and noise.'),
-            self::number('brake_at_standstill_pct', 'Brake at standstill', 'braking', '%', 0, 0, 100, 5, 'Holds a stopped prop. Another thing than braking on slow-down; zero lets it turn freely.'),
-            self::number('starting_current_pct', 'Starting current', 'limits', '%', 40, 5, 100, 5, 'Power allowed while the rotor starts. Too low and heavy props stall; too high and a blocked one burns.'),
-            self::number('low_speed_current_pct', 'Low-speed current', 'limits', '%', 60, 0, 100, 5, 'Current allowed at low speed, against burning when blocked; zero sets no limit.'),
-            self::number('temperature_limit_c', 'Temperature limit', 'limits', '°C', 110, 0, 140, 5, 'Power is cut back above this; zero sets no limit. Only where the hardware measures.'),
-            self::number('tone_loudness_pct', 'Tone loudness', 'sounds', '%', 40, 0, 100, 5, 'Tones at power-on and in ESC calibration. Loud tones warm the motors.'),
-            self::number('chirp_loudness_pct', 'Lost-craft chirp', 'sounds', '%', 60, 0, 100, 5, 'How loudly a lost craft chirps through its motors; zero keeps it silent.'),
-            self::number('chirp_wait_min', 'Lost-craft wait', 'sounds', 'min', 10, 1, 30, 1, 'How long without a signal until it chirps. Long waits heat nothing on the bench.'),
-        ] as $row) {
+        foreach (
+            [
+                self::choice(
+                    'direction',
+                    'Direction',
+                    'direction',
+                    'normal',
+                    ['normal', 'reversed'],
+                    'Which way the motor turns. Reversed here, no wire is soldered again; the other ESCs stay as they are.',
+                ),
+                self::number(
+                    'advance_deg',
+                    'Commutation advance',
+                    'commutation',
+                    'deg',
+                    16,
+                    0,
+                    30,
+                    1,
+                    'How far ahead of the rotor the windings are switched. More gives some top speed; too much costs power, heat and sync.',
+                ),
+                self::choice(
+                    'sync_loss_response',
+                    'Sync-loss response',
+                    'commutation',
+                    'gentle',
+                    ['off', 'gentle', 'strong'],
+                    'What it does when the rotor\'s position is nearly lost: less power for a moment. Strong guards best and costs punch.',
+                ),
+                self::flag(
+                    'brake_on_slow_down',
+                    'Brake on slow-down',
+                    'braking',
+                    true,
+                    'Brakes the prop when less is asked for. Quicker answers, sharper handling, some heat and noise.',
+                ),
+                self::number(
+                    'brake_at_standstill_pct',
+                    'Brake at standstill',
+                    'braking',
+                    '%',
+                    0,
+                    0,
+                    100,
+                    5,
+                    'Holds a stopped prop. Another thing than braking on slow-down; zero lets it turn freely.',
+                ),
+                self::number(
+                    'starting_current_pct',
+                    'Starting current',
+                    'limits',
+                    '%',
+                    40,
+                    5,
+                    100,
+                    5,
+                    'Power allowed while the rotor starts. Too low and heavy props stall; too high and a blocked one burns.',
+                ),
+                self::number(
+                    'low_speed_current_pct',
+                    'Low-speed current',
+                    'limits',
+                    '%',
+                    60,
+                    0,
+                    100,
+                    5,
+                    'Current allowed at low speed, against burning when blocked; zero sets no limit.',
+                ),
+                self::number(
+                    'temperature_limit_c',
+                    'Temperature limit',
+                    'limits',
+                    '°C',
+                    110,
+                    0,
+                    140,
+                    5,
+                    'Power is cut back above this; zero sets no limit. Only where the hardware measures.',
+                ),
+                self::number(
+                    'tone_loudness_pct',
+                    'Tone loudness',
+                    'sounds',
+                    '%',
+                    40,
+                    0,
+                    100,
+                    5,
+                    'Tones at power-on and in ESC calibration. Loud tones warm the motors.',
+                ),
+                self::number(
+                    'chirp_loudness_pct',
+                    'Lost-craft chirp',
+                    'sounds',
+                    '%',
+                    60,
+                    0,
+                    100,
+                    5,
+                    'How loudly a lost craft chirps through its motors; zero keeps it silent.',
+                ),
+                self::number(
+                    'chirp_wait_min',
+                    'Lost-craft wait',
+                    'sounds',
+                    'min',
+                    10,
+                    1,
+                    30,
+                    1,
+                    'How long without a signal until it chirps. Long waits heat nothing on the bench.',
+                ),
+            ] as $row
+        ) {
             $rows[$row->name] = $row;
         }
 
@@ -44,11 +152,29 @@ final readonly class EscTable
     /** The setting behind a full name, or null when it is none of an ESC. */
     public static function named(string $name): ?Setting
     {
-        if (1 !== preg_match('~^esc\.([a-z_]+)\.([a-z_]+)$~', $name, $m) || !\in_array($m[1], self::PLACES, true) || null === $row = self::rows()[$m[2]] ?? null) {
+        if (
+            1 !== preg_match('~^esc\.([a-z_]+)\.([a-z_]+)$~', $name, $m)
+            || !\in_array($m[1], self::PLACES, true)
+            || null === ($row = self::rows()[$m[2]] ?? null)
+        ) {
             return null;
         }
 
-        return new Setting($name, $row->type, ucfirst(str_replace('_', ' ', $m[1])).' ESC, '.lcfirst($row->label), 'esc', $row->unit, $row->default, $row->ranges, $row->step, $row->choices, $row->since, null, false, $row->help);
+        return new Setting(
+            $name,
+            $row->type,
+            ucfirst(str_replace('_', ' ', $m[1])).' ESC, '.lcfirst($row->label),
+            'esc',
+            $row->unit,
+            $row->default,
+            $row->ranges,
+            $row->step,
+            $row->choices,
+            $row->since,
+            null,
+            false,
+            $row->help,
+        );
     }
 
     public static function owns(string $name): bool
@@ -94,7 +220,10 @@ final readonly class EscTable
      */
     public static function defaults(EscIdentity $esc): array
     {
-        return array_map(static fn (Setting $s): float|int|bool|string => $s->default, array_filter(self::rows(), static fn (Setting $s): bool => null === self::unable($s->name, $esc)));
+        return array_map(
+            static fn (Setting $s): float|int|bool|string => $s->default,
+            array_filter(self::rows(), static fn (Setting $s): bool => null === self::unable($s->name, $esc)),
+        );
     }
 
     /**
@@ -133,9 +262,32 @@ final readonly class EscTable
         return $out;
     }
 
-    private static function number(string $key, string $label, string $group, string $unit, float $default, float $low, float $high, float $step, string $help): Setting
-    {
-        return new Setting($key, Setting::NUMBER, $label, $group, $unit, $default, ['4.0' => [$low, $high]], $step, [], '4.0', null, false, $help);
+    private static function number(
+        string $key,
+        string $label,
+        string $group,
+        string $unit,
+        float $default,
+        float $low,
+        float $high,
+        float $step,
+        string $help,
+    ): Setting {
+        return new Setting(
+            $key,
+            Setting::NUMBER,
+            $label,
+            $group,
+            $unit,
+            $default,
+            ['4.0' => [$low, $high]],
+            $step,
+            [],
+            '4.0',
+            null,
+            false,
+            $help,
+        );
     }
 
     private static function flag(string $key, string $label, string $group, bool $default, string $help): Setting

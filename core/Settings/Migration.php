@@ -51,7 +51,14 @@ final readonly class Migration
         }
         foreach ($settings as $name => $value) {
             if (!isset($reached[$name])) {
-                $fates[] = new Fate(Fate::NEW, null, null, $name, $value, 'Loam '.$from->toString().' did not have it; it starts at its default.');
+                $fates[] = new Fate(
+                    Fate::NEW,
+                    null,
+                    null,
+                    $name,
+                    $value,
+                    'Loam '.$from->toString().' did not have it; it starts at its default.',
+                );
             }
         }
 
@@ -94,17 +101,38 @@ final readonly class Migration
             }
             $new = $setting->check($fitting, $to);
             if (abs($fitting - $wanted) > 1e-6 * max(1.0, abs($wanted)) && ($wanted < $low || $wanted > $high)) {
-                return new Fate(Fate::CLIPPED, $name, $value, $setting->name, $new, \sprintf('Its range is now %s to %s %s.', $low, $high, $setting->unit));
+                return new Fate(
+                    Fate::CLIPPED,
+                    $name,
+                    $value,
+                    $setting->name,
+                    $new,
+                    \sprintf('Its range is now %s to %s %s.', $low, $high, $setting->unit),
+                );
             }
 
             return $renamed || 1.0 !== $factor
-                ? new Fate(Fate::CONVERTED, $name, $value, $setting->name, $new, 1.0 === $factor ? 'It has a new name.' : 'It has a new name and unit.')
+                ? new Fate(
+                    Fate::CONVERTED,
+                    $name,
+                    $value,
+                    $setting->name,
+                    $new,
+                    1.0 === $factor ? 'It has a new name.' : 'It has a new name and unit.',
+                )
                 : new Fate(Fate::KEPT, $name, $value, $setting->name, $new, '');
         }
         try {
             $new = $setting->check($value, $to);
         } catch (SettingError $e) {
-            return new Fate(Fate::DROPPED, $name, $value, null, null, 'Loam '.$to->toString().' cannot take this value: '.$e->reason.'.');
+            return new Fate(
+                Fate::DROPPED,
+                $name,
+                $value,
+                null,
+                null,
+                'Loam '.$to->toString().' cannot take this value: '.$e->reason.'.',
+            );
         }
 
         return new Fate($renamed ? Fate::CONVERTED : Fate::KEPT, $name, $value, $setting->name, $new, $renamed ? 'It has a new name.' : '');

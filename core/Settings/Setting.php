@@ -84,7 +84,8 @@ final readonly class Setting
                 default => throw SettingError::at($this->name, self::shown($given).' is neither on nor off'),
             },
             self::CHOICE => \is_string($given) && \in_array($given, $this->choices, true)
-                ? $given : throw SettingError::at($this->name, self::shown($given).' is none of '.implode(', ', $this->choices)),
+                ? $given
+                : throw SettingError::at($this->name, self::shown($given).' is none of '.implode(', ', $this->choices)),
             self::LIST => $this->checkList($given, $version),
         };
     }
@@ -100,10 +101,15 @@ final readonly class Setting
         $value = (float) $given;
         [$low, $high] = $this->range($version);
         if (!is_finite($value) || $value < $low - 1e-9 || $value > $high + 1e-9) {
-            throw SettingError::at($this->name, \sprintf('%s lies outside %s to %s%s', self::shown($given), $low, $high, '' === $this->unit ? '' : " $this->unit"));
+            throw SettingError::at(
+                $this->name,
+                \sprintf('%s lies outside %s to %s%s', self::shown($given), $low, $high, '' === $this->unit ? '' : " $this->unit"),
+            );
         }
         if (self::WHOLE === $this->type) {
-            return abs($value - round($value)) < 1e-9 ? (int) round($value) : throw SettingError::at($this->name, self::shown($given).' is not a whole number');
+            return abs($value - round($value)) < 1e-9
+                ? (int) round($value)
+                : throw SettingError::at($this->name, self::shown($given).' is not a whole number');
         }
 
         return round(round($value / $this->step) * $this->step, $this->digits());
@@ -132,7 +138,13 @@ final readonly class Setting
 
     private static function shown(mixed $given): string
     {
-        return \is_bool($given) ? ($given ? 'true' : 'false') : (\is_scalar($given) ? '“'.mb_strimwidth((string) $given, 0, 40, '…').'”' : 'a '.get_debug_type($given));
+        return \is_bool($given)
+            ? ($given
+                ? 'true'
+                : 'false')
+            : (\is_scalar($given)
+                ? '“'.mb_strimwidth((string) $given, 0, 40, '…').'”'
+                : 'a '.get_debug_type($given));
     }
 
     /** Whether two values of a setting are the same; a whole number is the same as its float. */

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\Signal;
 
+use Ortholex\Core\Signal\Exception\InvalidSize;
+
 /**
  * Discrete Fourier transform of one fixed, power-of-two length.
  *
@@ -34,8 +36,8 @@ final readonly class Fft
         }
         $cos = $sin = [];
         for ($k = 0; $k < $size; ++$k) {
-            $cos[] = cos(2 * \M_PI * $k / $size);
-            $sin[] = sin(2 * \M_PI * $k / $size);
+            $cos[] = cos((2 * \M_PI * $k) / $size);
+            $sin[] = sin((2 * \M_PI * $k) / $size);
         }
         $this->reversed = $reversed;
         $this->cos = $cos;
@@ -46,7 +48,7 @@ final readonly class Fft
     public static function ofSize(int $size): self
     {
         if ($size < 2 || 0 !== ($size & ($size - 1))) {
-            throw SignalError::of("A Fourier transform needs a power-of-two length of at least 2, not $size.");
+            throw InvalidSize::of($size, 2);
         }
 
         return new self($size);

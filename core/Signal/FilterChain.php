@@ -75,7 +75,7 @@ final readonly class FilterChain
             $a1 = $stage->a1;
             $a2 = $stage->a2;
             $x1 = $x2 = $samples[0];
-            $y1 = $y2 = $samples[0] * ($b0 + $b1 + $b2) / (1 + $a1 + $a2);
+            $y1 = $y2 = ($samples[0] * ($b0 + $b1 + $b2)) / (1 + $a1 + $a2);
             foreach ($samples as $i => $x) {
                 $y = $b0 * $x + $b1 * $x1 + $b2 * $x2 - $a1 * $y1 - $a2 * $y2;
                 $x2 = $x1;

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\Signal;
 
+use Ortholex\Core\Signal\Exception\InvalidFilter;
+
 /**
  * One discrete filter: y[n] = b0·x[n] + b1·x[n−1] + b2·x[n−2] − a1·y[n−1] − a2·y[n−2].
  *
@@ -30,30 +32,30 @@ final readonly class FilterStage
     public static function secondOrder(float $cutoffHz, float $rateHz, float $q = \M_SQRT1_2): self
     {
         self::demand($cutoffHz, $rateHz, true, $q);
-        $w = 2 * \M_PI * $cutoffHz / $rateHz;
+        $w = (2 * \M_PI * $cutoffHz) / $rateHz;
         $alpha = sin($w) / (2 * $q);
         $a0 = 1 + $alpha;
         $c = cos($w);
 
-        return new self((1 - $c) / 2 / $a0, (1 - $c) / $a0, (1 - $c) / 2 / $a0, -2 * $c / $a0, (1 - $alpha) / $a0);
+        return new self((1 - $c) / 2 / $a0, (1 - $c) / $a0, (1 - $c) / 2 / $a0, (-2 * $c) / $a0, (1 - $alpha) / $a0);
     }
 
     /** Unity gain but for a zero at the centre; −3 dB width = centre / Q. @throws SignalError unless 0 < centre < rate/2 and Q > 0 */
     public static function notch(float $centreHz, float $q, float $rateHz): self
     {
         self::demand($centreHz, $rateHz, true, $q);
-        $w = 2 * \M_PI * $centreHz / $rateHz;
+        $w = (2 * \M_PI * $centreHz) / $rateHz;
         $alpha = sin($w) / (2 * $q);
         $a0 = 1 + $alpha;
         $c = cos($w);
 
-        return new self(1 / $a0, -2 * $c / $a0, 1 / $a0, -2 * $c / $a0, (1 - $alpha) / $a0);
+        return new self(1 / $a0, (-2 * $c) / $a0, 1 / $a0, (-2 * $c) / $a0, (1 - $alpha) / $a0);
     }
 
     /** @return array{float, float} real and imaginary part of H at $hz */
     public function response(float $hz, float $rateHz): array
     {
-        $w = 2 * \M_PI * $hz / $rateHz;
+        $w = (2 * \M_PI * $hz) / $rateHz;
         $c1 = cos($w);
         $s1 = -sin($w);
         $c2 = cos(2 * $w);
@@ -70,10 +72,10 @@ final readonly class FilterStage
     private static function demand(float $hz, float $rateHz, bool $belowNyquist, float $q = 1.0): void
     {
         if ($rateHz <= 0 || $hz <= 0 || ($belowNyquist && $hz >= $rateHz / 2)) {
-            throw SignalError::of(\sprintf('A filter at %g Hz cannot run at %g Hz: it must lie above 0 and below half the rate.', $hz, $rateHz));
+            throw InvalidFilter::outOfRange($hz, $rateHz);
         }
         if ($q <= 0) {
-            throw SignalError::of("A filter's Q must be positive, not $q.");
+            throw InvalidFilter::q($q);
         }
     }
 }

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\Signal;
 
+use Ortholex\Core\Signal\Exception\InvalidSize;
+
 /** Fourier transform of N real samples by one complex transform of N/2 (Oppenheim and Schafer, ch. 9). */
 final readonly class RealFft
 {
@@ -20,8 +22,8 @@ final readonly class RealFft
         $this->half = Fft::ofSize($size >> 1);
         $cos = $sin = [];
         for ($k = 0; $k <= $size >> 1; ++$k) {
-            $cos[] = cos(2 * \M_PI * $k / $size);
-            $sin[] = sin(2 * \M_PI * $k / $size);
+            $cos[] = cos((2 * \M_PI * $k) / $size);
+            $sin[] = sin((2 * \M_PI * $k) / $size);
         }
         $this->cos = $cos;
         $this->sin = $sin;
@@ -31,7 +33,7 @@ final readonly class RealFft
     public static function ofSize(int $size): self
     {
         if ($size < 4 || 0 !== ($size & ($size - 1))) {
-            throw SignalError::of("A real Fourier transform needs a power-of-two length of at least 4, not $size.");
+            throw InvalidSize::of($size, 4);
         }
 
         return new self($size);

@@ -4,11 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\Signal;
 
-/** A computation was asked for something its mathematics does not allow. */
-final class SignalError extends \InvalidArgumentException
+/** A computation was asked for something that its mathematics, or the flight it looks at, does not allow. */
+interface SignalError extends \Throwable
 {
-    public static function of(string $message): self
-    {
-        return new self($message);
-    }
 }

@@ -74,7 +74,7 @@ final readonly class Spectrum
             }
             $best = $db[$k - 1] > $db[$k] ? $k - 1 : ($db[$k + 1] > $db[$k] ? $k + 1 : $k);
             $curve = $db[$best - 1] - 2 * $db[$best] + $db[$best + 1];
-            $shift = $curve < 0 ? max(-0.5, min(0.5, 0.5 * ($db[$best - 1] - $db[$best + 1]) / $curve)) : 0.0;
+            $shift = $curve < 0 ? max(-0.5, min(0.5, (0.5 * ($db[$best - 1] - $db[$best + 1])) / $curve)) : 0.0;
             $peaks[] = new Peak(($best + $shift) * $this->stepHz, $db[$best], $prominence);
         }
         usort($peaks, static fn (Peak $a, Peak $b): int => $b->db <=> $a->db);

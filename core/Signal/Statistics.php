@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\Signal;
 
+use Ortholex\Core\Signal\Exception\NoValues;
+
 /** Order statistics and moments of plain lists. */
 final readonly class Statistics
 {
@@ -25,7 +27,7 @@ final readonly class Statistics
     public static function quantile(array $values, float $share): float
     {
         if ([] === $values) {
-            throw SignalError::of('A quantile of no values was asked for.');
+            throw NoValues::of('quantile');
         }
         sort($values);
 
@@ -41,7 +43,7 @@ final readonly class Statistics
     /** @param list<float> $values */
     public static function mean(array $values): float
     {
-        return [] === $values ? throw SignalError::of('A mean of no values was asked for.') : array_sum($values) / \count($values);
+        return [] === $values ? throw NoValues::of('mean') : array_sum($values) / \count($values);
     }
 
     /** @param list<float> $values root of the mean square about the mean */
@@ -64,7 +66,7 @@ final readonly class Statistics
      *
      * @return list<float>
      */
-    public static function means(array $samples, int $factor): array
+    public static function decimated(array $samples, int $factor): array
     {
         if ($factor <= 1) {
             return $samples;

@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\Signal;
 
+use Ortholex\Core\Signal\Exception\InvalidRate;
+use Ortholex\Core\Signal\Exception\RunsTooShort;
+
 /**
  * Power spectral density by averaged modified periodograms (P. D. Welch, 1967): periodic Hann window,
  * 50 % overlap, mean removed per segment, one-sided.
@@ -11,31 +14,19 @@ namespace Ortholex\Core\Signal;
 final readonly class Welch
 {
     private RealFft $fft;
-
-    /** @var list<float> */
-    private array $window;
-
-    private float $windowPower;
+    private HannWindow $window;
 
     private function __construct(public int $segment, public float $rateHz)
     {
         $this->fft = RealFft::ofSize($segment);
-        $window = [];
-        $power = 0.0;
-        for ($i = 0; $i < $segment; ++$i) {
-            $w = 0.5 - 0.5 * cos(2 * \M_PI * $i / $segment);
-            $window[] = $w;
-            $power += $w * $w;
-        }
-        $this->window = $window;
-        $this->windowPower = $power;
+        $this->window = HannWindow::ofSize($segment);
     }
 
     /** @throws SignalError unless the segment is a power of two of at least 4 and the rate positive */
     public static function withSegment(int $segment, float $rateHz): self
     {
         if ($rateHz <= 0) {
-            throw SignalError::of("The sample rate must be positive, not $rateHz Hz.");
+            throw InvalidRate::of($rateHz);
         }
 
         return new self($segment, $rateHz);
@@ -58,7 +49,7 @@ final readonly class Welch
         $hop = $n >> 1;
         $sum = array_fill(0, $hop + 1, 0.0);
         $segments = 0;
-        $window = $this->window;
+        $window = $this->window->weights;
         foreach ($runs as $run) {
             for ($at = 0, $last = \count($run) - $n; $at <= $last; $at += $hop) {
                 $part = \array_slice($run, $at, $n);
@@ -75,9 +66,9 @@ final readonly class Welch
             }
         }
         if (0 === $segments) {
-            throw SignalError::of(\sprintf('No gap-free stretch holds one segment of %d samples (%.2f s).', $n, $n / $this->rateHz));
+            throw RunsTooShort::of($n, $this->rateHz);
         }
-        $scale = 1.0 / ($this->rateHz * $this->windowPower * $segments);
+        $scale = 1.0 / ($this->rateHz * $this->window->power * $segments);
         foreach ($sum as $k => $value) {
             $sum[$k] = $value * $scale * (0 === $k || $k === $hop ? 1.0 : 2.0);
         }

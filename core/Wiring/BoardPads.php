@@ -39,7 +39,14 @@ final readonly class BoardPads
                 $hardwareId,
                 ['v45', 'gnd', 'tx1', 'rx1', 'tx2', 'rx2', 'tx3', 'rx3', 'gnd'],
                 ['v5', 'gnd', 'tx4', 'rx4', 'tx5', 'rx5', 'tx6', 'rx6', 'v9', 'v33'],
-                ['1' => [true, true], '2' => [true, true], '3' => [true, true], '4' => [true, true], '5' => [true, true], '6' => [true, true]],
+                [
+                    '1' => [true, true],
+                    '2' => [true, true],
+                    '3' => [true, true],
+                    '4' => [true, true],
+                    '5' => [true, true],
+                    '6' => [true, true],
+                ],
             ),
             default => null,
         };
@@ -71,7 +78,12 @@ final readonly class BoardPads
     {
         $ports = [];
         foreach ($uarts as $id => [$inverts, $halfDuplex]) {
-            $ports[(string) $id] = new Uart((string) $id, $inverts, $halfDuplex, str_starts_with((string) $id, 'software') ? self::SOFTWARE_BAUD : self::MOST_BAUD);
+            $ports[(string) $id] = new Uart(
+                (string) $id,
+                $inverts,
+                $halfDuplex,
+                str_starts_with((string) $id, 'software') ? self::SOFTWARE_BAUD : self::MOST_BAUD,
+            );
         }
 
         return new self($hardwareId, self::side($left, 'L'), self::side($right, 'R'), $ports);
@@ -94,7 +106,12 @@ final readonly class BoardPads
                 'v9' => Pad::rail('9V', '9 V', 9.0, false),
                 'v33' => Pad::rail('3V3', '3.3 V', 3.3, true),
                 'sw1' => Pad::data('SW1', Pad::TRANSMITS, 'software_1'),
-                default => Pad::data(strtoupper($what), str_starts_with($what, 'tx') ? Pad::TRANSMITS : Pad::RECEIVES, substr($what, 2), explode(':', $name)[1] ?? null),
+                default => Pad::data(
+                    strtoupper($what),
+                    str_starts_with($what, 'tx') ? Pad::TRANSMITS : Pad::RECEIVES,
+                    substr($what, 2),
+                    explode(':', $name)[1] ?? null,
+                ),
             };
         }
 

@@ -43,7 +43,11 @@ final readonly class Heard
                 continue;
             }
             $length = $at + 1 < $n ? \ord($bytes[$at + 1]) : 0;
-            if ($length > 1 && $at + 2 + $length <= $n && \ord($bytes[$at + 1 + $length]) === self::crc8(substr($bytes, $at + 2, $length - 1))) {
+            if (
+                $length > 1
+                && $at + 2 + $length <= $n
+                && \ord($bytes[$at + 1 + $length]) === self::crc8(substr($bytes, $at + 2, $length - 1))
+            ) {
                 ++$whole;
                 $at += 1 + $length;
             }

@@ -15,8 +15,13 @@ final readonly class Wiring
      * @param list<WiringFault>           $faults
      * @param array<string, string>       $uarts  part id => UART it hangs on
      */
-    private function __construct(public BoardPads $board, public array $parts, public array $wires, public array $faults, public array $uarts)
-    {
+    private function __construct(
+        public BoardPads $board,
+        public array $parts,
+        public array $wires,
+        public array $faults,
+        public array $uarts,
+    ) {
     }
 
     /**
@@ -56,7 +61,21 @@ final readonly class Wiring
         $uarts = [];
         foreach ($byPart as $id => $ports) {
             if (\count($ports) > 1) {
-                $faults[] = new WiringFault(WiringFault::REFUSE, $parts[$id]->name.' is spread over '.implode(' and ', array_map(static fn (string $u): string => $board->uarts[$u]->inWords(), array_map('strval', array_keys($ports)))).'. Both of its data wires belong to one UART.', $id, null);
+                $faults[] = new WiringFault(
+                    WiringFault::REFUSE,
+                    $parts[$id]->name.
+                        ' is spread over '.
+                        implode(
+                            ' and ',
+                            array_map(
+                                static fn (string $u): string => $board->uarts[$u]->inWords(),
+                                array_map('strval', array_keys($ports)),
+                            ),
+                        ).
+                        '. Both of its data wires belong to one UART.',
+                    $id,
+                    null,
+                );
                 continue;
             }
             $uart = (string) array_key_first($ports);
@@ -66,7 +85,10 @@ final readonly class Wiring
             }
         }
         foreach ($onUart as $uart => $ids) {
-            $faults = [...$faults, ...self::sharing($board->uarts[(string) $uart], array_map(static fn (string $id): Part => $parts[$id], array_keys($ids)))];
+            $faults = [
+                ...$faults,
+                ...self::sharing($board->uarts[(string) $uart], array_map(static fn (string $id): Part => $parts[$id], array_keys($ids))),
+            ];
         }
         foreach ($parts as $part) {
             $faults = [...$faults, ...self::missing($part, $straight)];
@@ -85,25 +107,54 @@ final readonly class Wiring
         $faults = [];
         if (Pad::POWER === $pin->kind && Pad::POWER === $pad->kind) {
             if ($pad->volts > $part->mostV + 1e-6) {
-                $faults[] = [WiringFault::REFUSE, \sprintf('%s takes at most %g V; the rail %s would burn it.', $part->name, $part->mostV, $pad->label)];
+                $faults[] = [
+                    WiringFault::REFUSE,
+                    \sprintf('%s takes at most %g V; the rail %s would burn it.', $part->name, $part->mostV, $pad->label),
+                ];
             } elseif ($pad->volts < $part->leastV - 1e-6) {
-                $faults[] = [WiringFault::REFUSE, \sprintf('%s needs at least %g V; the rail %s is too low.', $part->name, $part->leastV, $pad->label)];
+                $faults[] = [
+                    WiringFault::REFUSE,
+                    \sprintf('%s needs at least %g V; the rail %s is too low.', $part->name, $part->leastV, $pad->label),
+                ];
             } elseif (!$pad->aliveOnUsb) {
-                $faults[] = [WiringFault::WARN, \sprintf('The rail %s is dead on USB alone: %s looks faulty until the pack is on.', $pad->label, $part->name)];
+                $faults[] = [
+                    WiringFault::WARN,
+                    \sprintf('The rail %s is dead on USB alone: %s looks faulty until the pack is on.', $pad->label, $part->name),
+                ];
             }
         } elseif (Pad::GROUND === $pin->kind || Pad::GROUND === $pad->kind) {
             if ($pin->kind !== $pad->kind) {
-                $faults[] = [WiringFault::REFUSE, Pad::POWER === $pin->kind || Pad::POWER === $pad->kind ? 'This is a short circuit: a supply on ground. Nothing may be powered like this.' : 'A data wire lies on ground; nothing would ever be heard on it.'];
+                $faults[] = [
+                    WiringFault::REFUSE,
+                    Pad::POWER === $pin->kind || Pad::POWER === $pad->kind
+                        ? 'This is a short circuit: a supply on ground. Nothing may be powered like this.'
+                        : 'A data wire lies on ground; nothing would ever be heard on it.',
+                ];
             }
         } elseif (Pad::POWER === $pin->kind || Pad::POWER === $pad->kind) {
             $faults[] = [WiringFault::REFUSE, 'A supply lies on a data pin: that can burn the pin. Move this wire.'];
         } elseif (Pad::BOTH !== $pin->kind && $pin->kind === $pad->kind) {
-            $faults[] = [WiringFault::REFUSE, \sprintf('Crossed: %s of %s goes to %s. What one side transmits the other must receive; move it to the other pad of that UART.', $pin->label, $part->name, $pad->label)];
+            $faults[] = [
+                WiringFault::REFUSE,
+                \sprintf(
+                    'Crossed: %s of %s goes to %s. What one side transmits the other must receive; move it to the other pad of that UART.',
+                    $pin->label,
+                    $part->name,
+                    $pad->label,
+                ),
+            ];
         } elseif (Pad::BOTH === $pin->kind && Pad::RECEIVES === $pad->kind) {
             $faults[] = [WiringFault::REFUSE, \sprintf('One wire for both ways goes to the transmit pad, not to %s.', $pad->label)];
         }
         if (null !== $pad->bridge && !\in_array($pad->bridge, $bridged, true)) {
-            $faults[] = [WiringFault::REFUSE, \sprintf('%s is connected only when the jumper %s is bridged with solder. Bridge it, and say so on the drawing.', $pad->label, $pad->bridge)];
+            $faults[] = [
+                WiringFault::REFUSE,
+                \sprintf(
+                    '%s is connected only when the jumper %s is bridged with solder. Bridge it, and say so on the drawing.',
+                    $pad->label,
+                    $pad->bridge,
+                ),
+            ];
         }
 
         return $faults;
@@ -114,13 +165,28 @@ final readonly class Wiring
     {
         $faults = [];
         if ($part->inverted && !$uart->inverts) {
-            $faults[] = new WiringFault(WiringFault::REFUSE, "{$part->name} speaks inverted, and ".$uart->inWords().' of this board cannot turn that about. Use a UART that can.', $part->id, $wire);
+            $faults[] = new WiringFault(
+                WiringFault::REFUSE,
+                "{$part->name} speaks inverted, and ".$uart->inWords().' of this board cannot turn that about. Use a UART that can.',
+                $part->id,
+                $wire,
+            );
         }
         if ($part->halfDuplex && !$uart->halfDuplex) {
-            $faults[] = new WiringFault(WiringFault::REFUSE, "{$part->name} speaks both ways on one wire, which ".$uart->inWords().' of this board cannot. Use another.', $part->id, $wire);
+            $faults[] = new WiringFault(
+                WiringFault::REFUSE,
+                "{$part->name} speaks both ways on one wire, which ".$uart->inWords().' of this board cannot. Use another.',
+                $part->id,
+                $wire,
+            );
         }
         if ($part->baud > $uart->mostBaud) {
-            $faults[] = new WiringFault(WiringFault::REFUSE, \sprintf('%s carries at most %d baud; %s needs %d.', ucfirst($uart->inWords()), $uart->mostBaud, $part->name, $part->baud), $part->id, $wire);
+            $faults[] = new WiringFault(
+                WiringFault::REFUSE,
+                \sprintf('%s carries at most %d baud; %s needs %d.', ucfirst($uart->inWords()), $uart->mostBaud, $part->name, $part->baud),
+                $part->id,
+                $wire,
+            );
         }
 
         return $faults;
@@ -136,14 +202,31 @@ final readonly class Wiring
         if (\count($parts) < 2) {
             return [];
         }
-        $kinds = array_map(static fn (Part $p): string => implode('', array_map(static fn (Pad $pin): string => $pin->isData() ? $pin->kind : '', $p->pins)), $parts);
+        $kinds = array_map(
+            static fn (Part $p): string => implode('', array_map(static fn (Pad $pin): string => $pin->isData() ? $pin->kind : '', $p->pins)),
+            $parts,
+        );
         sort($kinds);
-        if (2 === \count($parts) && [Pad::RECEIVES, Pad::TRANSMITS] === $kinds && $parts[0]->baud === $parts[1]->baud && $parts[0]->inverted === $parts[1]->inverted) {
+        if (
+            2 === \count($parts)
+            && [Pad::RECEIVES, Pad::TRANSMITS] === $kinds
+            && $parts[0]->baud === $parts[1]->baud
+            && $parts[0]->inverted === $parts[1]->inverted
+        ) {
             return [];
         }
         $names = implode(' and ', array_map(static fn (Part $p): string => $p->name, $parts));
 
-        return [new WiringFault(WiringFault::REFUSE, "$names both hang on ".$uart->inWords().'. One UART, one job; only one that merely speaks and one that merely listens, at one rate, may share.', $parts[1]->id, null)];
+        return [
+            new WiringFault(
+                WiringFault::REFUSE,
+                "$names both hang on ".
+                    $uart->inWords().
+                    '. One UART, one job; only one that merely speaks and one that merely listens, at one rate, may share.',
+                $parts[1]->id,
+                null,
+            ),
+        ];
     }
 
     /**
@@ -161,10 +244,20 @@ final readonly class Wiring
         $faults = [];
         foreach ($open as $pin) {
             $faults[] = match ($pin->kind) {
-                Pad::GROUND => new WiringFault(WiringFault::REFUSE, "{$part->name} has no ground wire. Without a common ground nothing it says can be read.", $part->id, null),
+                Pad::GROUND => new WiringFault(
+                    WiringFault::REFUSE,
+                    "{$part->name} has no ground wire. Without a common ground nothing it says can be read.",
+                    $part->id,
+                    null,
+                ),
                 Pad::POWER => new WiringFault(WiringFault::REFUSE, "{$part->name} has no supply.", $part->id, null),
                 Pad::TRANSMITS => new WiringFault(WiringFault::REFUSE, "{$part->name} is not heard: its TX goes nowhere.", $part->id, null),
-                default => new WiringFault(WiringFault::WARN, "{$part->name} cannot be told anything: its {$pin->label} goes nowhere.", $part->id, null),
+                default => new WiringFault(
+                    WiringFault::WARN,
+                    "{$part->name} cannot be told anything: its {$pin->label} goes nowhere.",
+                    $part->id,
+                    null,
+                ),
             };
         }
 
@@ -205,7 +298,10 @@ final readonly class Wiring
                 continue;
             }
             $settings = array_merge($settings, $part->features, [
-                "uart.$uart.role" => $part->role, "uart.$uart.baud" => (string) $part->baud, "uart.$uart.inverted" => $part->inverted, "uart.$uart.half_duplex" => $part->halfDuplex,
+                "uart.$uart.role" => $part->role,
+                "uart.$uart.baud" => (string) $part->baud,
+                "uart.$uart.inverted" => $part->inverted,
+                "uart.$uart.half_duplex" => $part->halfDuplex,
             ]);
         }
 

@@ -91,18 +91,12 @@ class Craft
 
     /** @param list<string> $uses what a firmware build must not leave out */
     public function __construct(
-        #[ORM\Column(unique: true)]
-        public readonly string $slug,
-        #[ORM\Column]
-        public string $name,
-        #[ORM\Column]
-        public string $kind,
-        #[ORM\Column]
-        public string $purpose,
-        #[ORM\Column]
-        public string $story,
-        #[ORM\Column(type: Types::JSON)]
-        public array $uses,
+        #[ORM\Column(unique: true)] public readonly string $slug,
+        #[ORM\Column] public string $name,
+        #[ORM\Column] public string $kind,
+        #[ORM\Column] public string $purpose,
+        #[ORM\Column] public string $story,
+        #[ORM\Column(type: Types::JSON)] public array $uses,
     ) {
     }
 
@@ -173,9 +167,21 @@ class Craft
 
     public function identity(): ?BoardIdentity
     {
-        return null === $this->hardwareId ? null : new BoardIdentity(
-            $this->hardwareId, $this->board ?? '', $this->processor ?? '', $this->flashFrom, $this->flashEnd, $this->pageBytes,
-            $this->serial ?? '', $this->firmware ?? '', null === $this->version ? null : Version::parse($this->version), $this->inBootloader, $this->leftOut, $this->sensors,
-        );
+        return null === $this->hardwareId
+            ? null
+            : new BoardIdentity(
+                $this->hardwareId,
+                $this->board ?? '',
+                $this->processor ?? '',
+                $this->flashFrom,
+                $this->flashEnd,
+                $this->pageBytes,
+                $this->serial ?? '',
+                $this->firmware ?? '',
+                null === $this->version ? null : Version::parse($this->version),
+                $this->inBootloader,
+                $this->leftOut,
+                $this->sensors,
+            );
     }
 }

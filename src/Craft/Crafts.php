@@ -28,7 +28,12 @@ final readonly class Crafts
      */
     public function glance(string $slug): Craft
     {
-        $row = $this->entities->getConnection()->fetchAssociative('SELECT id, name, board, firmware, version, linked_since, escs_since, in_bootloader FROM craft WHERE slug = ?', [$slug]);
+        $row = $this->entities
+            ->getConnection()
+            ->fetchAssociative(
+                'SELECT id, name, board, firmware, version, linked_since, escs_since, in_bootloader FROM craft WHERE slug = ?',
+                [$slug],
+            );
         if (false === $row) {
             throw new NotFoundHttpException("There is no craft “{$slug}” in the Workshop.");
         }
@@ -48,6 +53,7 @@ final readonly class Crafts
     /** @throws NotFoundHttpException */
     public function named(string $slug): Craft
     {
-        return $this->entities->getRepository(Craft::class)->findOneBy(['slug' => $slug]) ?? throw new NotFoundHttpException("There is no craft “{$slug}” in the Workshop.");
+        return $this->entities->getRepository(Craft::class)->findOneBy(['slug' => $slug]) ??
+            throw new NotFoundHttpException("There is no craft “{$slug}” in the Workshop.");
     }
 }

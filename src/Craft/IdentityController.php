@@ -6,7 +6,7 @@ namespace Ortholex\App\Craft;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Esc\Escs;
-use Ortholex\App\Frame\Frames;
+use Ortholex\App\Frame\Airframes;
 use Ortholex\App\Record\Snapshot;
 use Ortholex\App\Shell\SheetController;
 use Ortholex\Core\Settings\Catalogue;
@@ -20,8 +20,14 @@ use Symfony\Component\Routing\Attribute\Route;
 #[AsController]
 final class IdentityController extends SheetController
 {
-    public function __construct(private readonly LinkService $links, private readonly Worlds $worlds, private readonly EntityManagerInterface $entities, private readonly Catalogue $catalogue, private readonly Escs $escs, private readonly Frames $frames)
-    {
+    public function __construct(
+        private readonly LinkService $links,
+        private readonly Worlds $worlds,
+        private readonly EntityManagerInterface $entities,
+        private readonly Catalogue $catalogue,
+        private readonly Escs $escs,
+        private readonly Airframes $frames,
+    ) {
     }
 
     #[Route('/craft/{slug}/11', name: 'identity', methods: ['GET'])]
@@ -36,10 +42,25 @@ final class IdentityController extends SheetController
         $state = $this->worlds->of($craft)->store->peek();
         $snapshots = $this->entities->getRepository(Snapshot::class)->findBy(['craft' => $craft], ['id' => 'ASC']);
 
-        return $this->show($craft, '11', 'Craft/identity.html.twig', new IdentityView(
-            $this->links->isLinked($craft), $different, \count($snapshots), [] === $snapshots ? null : $snapshots[0]->takenAt->format('Y-m-d H:i'), $this->frames->of($craft),
-            $state->cable, $state->pack, $this->escs->isRead($craft), Escs::identities($craft), array_flip(Escs::pads($craft->settings)), $craft->escsProblem, $this->rails($craft),
-        ));
+        return $this->show(
+            $craft,
+            '11',
+            'Craft/identity.html.twig',
+            new IdentityView(
+                $this->links->isLinked($craft),
+                $different,
+                \count($snapshots),
+                [] === $snapshots ? null : $snapshots[0]->takenAt->format('Y-m-d H:i'),
+                $this->frames->of($craft),
+                $state->cable,
+                $state->pack,
+                $this->escs->isRead($craft),
+                Escs::identities($craft),
+                array_flip(Escs::pads($craft->settings)),
+                $craft->escsProblem,
+                $this->rails($craft),
+            ),
+        );
     }
 
     /** @return list<array{label: string, alive: bool, when: string}> */
@@ -48,7 +69,11 @@ final class IdentityController extends SheetController
         $state = $this->worlds->of($craft)->store->peek();
         $rails = [];
         foreach (BoardPads::of($craft->hardwareId ?? '')?->rails() ?? [] as $rail) {
-            $rails[] = ['label' => $rail->label, 'alive' => $state->pack || ($state->cable && $rail->aliveOnUsb), 'when' => $rail->aliveOnUsb ? 'alive on USB' : 'alive on pack only'];
+            $rails[] = [
+                'label' => $rail->label,
+                'alive' => $state->pack || ($state->cable && $rail->aliveOnUsb),
+                'when' => $rail->aliveOnUsb ? 'alive on USB' : 'alive on pack only',
+            ];
         }
 
         return $rails;
@@ -59,7 +84,9 @@ final class IdentityController extends SheetController
     {
         $snapshot = $this->links->link($this->crafts->named($slug));
 
-        return new JsonResponse(['said' => null === $snapshot ? 'Linked.' : 'Linked. A snapshot of everything was taken before anything is changed.']);
+        return new JsonResponse([
+            'said' => null === $snapshot ? 'Linked.' : 'Linked. A snapshot of everything was taken before anything is changed.',
+        ]);
     }
 
     #[Route('/craft/{slug}/let-go', name: 'let_go', methods: ['POST'])]

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Craft;
 
-use Ortholex\Core\Airframe\Frame;
+use Ortholex\Core\Airframe\Airframe;
 use Ortholex\Core\Esc\EscIdentity;
 
 /** What sheet 11 shows. */
@@ -16,8 +16,11 @@ final readonly class IdentityView
      * @param list<array{label: string, alive: bool, when: string}> $rails
      */
     public function __construct(
-        public bool $linked, public int $differences, public int $snapshots, public ?string $firstSnapshot,
-        public Frame $frame,
+        public bool $linked,
+        public int $differences,
+        public int $snapshots,
+        public ?string $firstSnapshot,
+        public Airframe $frame,
         public bool $cable,
         public bool $pack,
         public bool $escsRead,

@@ -110,7 +110,16 @@ final readonly class LinkService
 
     public function snapshot(Craft $craft, string $name, bool $byItself): Snapshot
     {
-        $snapshot = new Snapshot($craft, $name, $byItself, $craft->board ?? '', $craft->version ?? '', $craft->settings, new \DateTimeImmutable(), $craft->revision);
+        $snapshot = new Snapshot(
+            $craft,
+            $name,
+            $byItself,
+            $craft->board ?? '',
+            $craft->version ?? '',
+            $craft->settings,
+            new \DateTimeImmutable(),
+            $craft->revision,
+        );
         $this->entities->persist($snapshot);
 
         return $snapshot;

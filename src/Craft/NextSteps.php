@@ -8,20 +8,24 @@ use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Esc\Escs;
 use Ortholex\App\Firmware\Shelf;
 use Ortholex\App\Flights\AnalysisStore;
-use Ortholex\App\Flights\Dig;
 use Ortholex\App\Flights\Log;
 use Ortholex\App\Record\Staging;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\Jobs;
-use Ortholex\Core\Analysis\StepVerdict;
 use Ortholex\Core\Esc\EscIdentity;
 use Ortholex\Core\Esc\OddOnes;
+use Ortholex\Core\Step\StepOutcome;
 
 /** Works out what each craft needs next, most pressing first. */
 final readonly class NextSteps
 {
-    public function __construct(private EntityManagerInterface $entities, private Staging $staging, private Jobs $jobs, private AnalysisStore $analyses, private Shelf $shelf)
-    {
+    public function __construct(
+        private EntityManagerInterface $entities,
+        private Staging $staging,
+        private Jobs $jobs,
+        private AnalysisStore $analyses,
+        private Shelf $shelf,
+    ) {
     }
 
     /** @return list<NextStep> */
@@ -30,14 +34,22 @@ final readonly class NextSteps
         $steps = [];
         foreach ($this->jobs->of($craft) as $job) {
             if (Job::INTERRUPTED === $job->state || Job::FAILED === $job->state) {
-                $steps[] = new NextStep("“{$job->title}” was not finished.", 'flash' === $job->kind ? '12' : ('flash-escs' === $job->kind ? '12/escs' : '51'), 'See what happened');
+                $steps[] = new NextStep(
+                    "“{$job->title}” was not finished.",
+                    'flash' === $job->kind ? '12' : ('flash-escs' === $job->kind ? '12/escs' : '51'),
+                    'See what happened',
+                );
             }
         }
         if ($craft->inBootloader) {
             $steps[] = new NextStep('The board waits in its bootloader, without whole firmware.', '12', 'Finish writing');
         }
         if (!$craft->isKnown()) {
-            $steps[] = new NextStep('Plug the cable and link it, so that its board is read and a snapshot is kept before anything is changed.', '11', 'Look before touching');
+            $steps[] = new NextStep(
+                'Plug the cable and link it, so that its board is read and a snapshot is kept before anything is changed.',
+                '11',
+                'Look before touching',
+            );
 
             return $steps;
         }
@@ -46,22 +58,38 @@ final readonly class NextSteps
             $steps[] = new NextStep('ESCs were flashed: their end points must be taught again.', '15?do=teach', 'Teach them');
         }
         if (\in_array('esc_settings', $esc, true)) {
-            $steps[] = new NextStep('ESCs were flashed: look at what of their settings started anew, and show the motors once more.', '16', 'Look at 16');
+            $steps[] = new NextStep(
+                'ESCs were flashed: look at what of their settings started anew, and show the motors once more.',
+                '16',
+                'Look at 16',
+            );
         }
         $differing = $this->differing($craft);
         if ([] !== $differing) {
-            $steps[] = new NextStep('The ESC at '.str_replace('_', ' ', implode(' and ', $differing)).' runs other firmware than the others.', '12/escs', 'Bring it level');
+            $steps[] = new NextStep(
+                'The ESC at '.str_replace('_', ' ', implode(' and ', $differing)).' runs other firmware than the others.',
+                '12/escs',
+                'Bring it level',
+            );
         }
         $staged = \count($this->staging->of($craft));
         if ($staged > 0) {
-            $steps[] = new NextStep(1 === $staged ? 'One change is staged, not yet on the craft.' : "$staged changes are staged, not yet on the craft.", '61', 'Open the tray');
+            $steps[] = new NextStep(
+                1 === $staged ? 'One change is staged, not yet on the craft.' : "$staged changes are staged, not yet on the craft.",
+                '61',
+                'Open the tray',
+            );
         }
         $log = $this->entities->getRepository(Log::class)->findOneBy(['craft' => $craft], ['id' => 'DESC']);
         if (null === $log) {
             $steps[] = new NextStep('Fly a first card, so that there is a log to learn from.', '51', 'Fly');
         } elseif ($this->analyses->has($log)) {
             foreach ($this->overshoots($log) as $axis => $peak) {
-                $steps[] = new NextStep(\sprintf('%s overshoots by %.0f %% in %s.', ucfirst($axis), 100 * ($peak - 1), $log->code), '61', 'Tune it');
+                $steps[] = new NextStep(
+                    \sprintf('%s overshoots by %.0f %% in %s.', ucfirst($axis), 100 * ($peak - 1), $log->code),
+                    '61',
+                    'Tune it',
+                );
             }
         }
         $newest = $this->newest($craft);
@@ -88,10 +116,10 @@ final readonly class NextSteps
     private function overshoots(Log $log): array
     {
         $over = [];
-        foreach (Dig::map($this->analyses->report($log), 'step') as $axis => $numbers) {
-            $peak = \is_array($numbers) ? ($numbers['peak'] ?? null) : null;
-            if (\is_string($axis) && is_numeric($peak) && StepVerdict::OVERSHOOTS === StepVerdict::of((float) $peak)) {
-                $over[$axis] = (float) $peak;
+        foreach ($this->analyses->report($log)->steps as $axis => $step) {
+            $peak = $step->numbers?->peak;
+            if (null !== $peak && StepOutcome::Overshoots === StepOutcome::ofPeak($peak)) {
+                $over[$axis] = $peak;
             }
         }
 

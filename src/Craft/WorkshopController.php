@@ -15,8 +15,13 @@ use Twig\Environment;
 #[AsController]
 final readonly class WorkshopController
 {
-    public function __construct(private Crafts $crafts, private NextSteps $steps, private LinkService $links, private EntityManagerInterface $entities, private Environment $twig)
-    {
+    public function __construct(
+        private Crafts $crafts,
+        private NextSteps $steps,
+        private LinkService $links,
+        private EntityManagerInterface $entities,
+        private Environment $twig,
+    ) {
     }
 
     #[Route('/', name: 'workshop', methods: ['GET'])]
@@ -24,7 +29,13 @@ final readonly class WorkshopController
     {
         $cards = [];
         foreach ($this->crafts->all() as $craft) {
-            $cards[] = new WorkshopCard($craft, $this->steps->of($craft), $this->links->isLinked($craft), Scenario::craft()[$craft->slug]->physics->frame, $this->entities->getRepository(Log::class)->count(['craft' => $craft]));
+            $cards[] = new WorkshopCard(
+                $craft,
+                $this->steps->of($craft),
+                $this->links->isLinked($craft),
+                Scenario::craft()[$craft->slug]->physics->frame,
+                $this->entities->getRepository(Log::class)->count(['craft' => $craft]),
+            );
         }
 
         return new Response($this->twig->render('Craft/workshop.html.twig', ['cards' => $cards]));

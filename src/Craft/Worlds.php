@@ -23,7 +23,13 @@ final readonly class Worlds
     {
         $demo = Scenario::craft()[$craft->slug] ?? throw new \LogicException("The bench holds no craft {$craft->slug}.");
 
-        return new World(new WorldStore("$this->dataFolder/bench/{$craft->slug}"), $demo->model, $demo->physics, $this->catalogue, $this->pace);
+        return new World(
+            new WorldStore("$this->dataFolder/bench/{$craft->slug}"),
+            $demo->model,
+            $demo->physics,
+            $this->catalogue,
+            $this->pace,
+        );
     }
 
     public function client(Craft $craft): BoardClient

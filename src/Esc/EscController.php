@@ -22,8 +22,13 @@ use Symfony\Component\Routing\Attribute\Route;
 #[AsController]
 final class EscController extends SheetController
 {
-    public function __construct(private readonly Escs $escs, private readonly LinkService $links, private readonly Staging $staging, private readonly Worlds $worlds, private readonly EntityManagerInterface $entities)
-    {
+    public function __construct(
+        private readonly Escs $escs,
+        private readonly LinkService $links,
+        private readonly Staging $staging,
+        private readonly Worlds $worlds,
+        private readonly EntityManagerInterface $entities,
+    ) {
     }
 
     #[Route('/craft/{slug}/16', name: 'escs', methods: ['GET'])]
@@ -31,10 +36,20 @@ final class EscController extends SheetController
     {
         $craft = $this->crafts->named($slug);
 
-        return $this->show($craft, '16', 'Esc/escs.html.twig', EscView::of(
-            $craft, $this->staging->base($craft), $this->staging->of($craft), $this->links->isLinked($craft), $this->escs->isRead($craft),
-            $this->worlds->of($craft)->store->peek()->pack, $request->query->getString('setting'),
-        ));
+        return $this->show(
+            $craft,
+            '16',
+            'Esc/escs.html.twig',
+            EscView::of(
+                $craft,
+                $this->staging->base($craft),
+                $this->staging->of($craft),
+                $this->links->isLinked($craft),
+                $this->escs->isRead($craft),
+                $this->worlds->of($craft)->store->peek()->pack,
+                $request->query->getString('setting'),
+            ),
+        );
     }
 
     /** The builder has looked at what a flash left. */
@@ -53,7 +68,9 @@ final class EscController extends SheetController
         $craft = $this->crafts->named($slug);
         $this->links->readEscs($craft);
 
-        return new JsonResponse(['said' => '' === $craft->escsProblem ? \count(array_filter(Escs::identities($craft))).' ESCs answered.' : $craft->escsProblem]);
+        return new JsonResponse([
+            'said' => '' === $craft->escsProblem ? \count(array_filter(Escs::identities($craft))).' ESCs answered.' : $craft->escsProblem,
+        ]);
     }
 
     /** Stages one value for every ESC that can honour it. */

@@ -10,7 +10,7 @@ use Ortholex\App\Craft\LinkService;
 use Ortholex\App\Craft\Worlds;
 use Ortholex\App\Firmware\EscShelfItem;
 use Ortholex\App\Firmware\Shelf;
-use Ortholex\App\Frame\Frames;
+use Ortholex\App\Frame\Airframes;
 use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\Input;
 use Ortholex\App\Shell\SheetController;
@@ -40,7 +40,7 @@ final class EscFirmwareController extends SheetController
         private readonly LinkService $links,
         private readonly Worlds $worlds,
         private readonly Jobs $jobs,
-        private readonly Frames $frames,
+        private readonly Airframes $frames,
         private readonly EntityManagerInterface $entities,
     ) {
     }
@@ -51,17 +51,35 @@ final class EscFirmwareController extends SheetController
         $craft = $this->crafts->named($slug);
         $pre = $request->query->getBoolean('pre');
         $images = array_values(array_filter($this->images($craft), static fn (EscImage $i): bool => $pre || !$i->version->isPreRelease()));
-        $chosen = array_values(array_filter($images, static fn (EscImage $i): bool => $i->key() === $request->query->getString('image')))[0] ?? null;
+        $chosen =
+            array_values(array_filter($images, static fn (EscImage $i): bool => $i->key() === $request->query->getString('image')))[0] ??
+            null;
         $flash = $this->entities->getRepository(Job::class)->findOneBy(['craft' => $craft, 'kind' => 'flash-escs'], ['id' => 'DESC']);
         if (null !== $flash) {
             $flash = $this->jobs->find((int) $flash->id);
         }
         $state = $this->worlds->of($craft)->store->peek();
 
-        return $this->show($craft, '12', 'Esc/firmware.html.twig', new EscFirmwareView(
-            $this->frames->of($craft), Escs::identities($craft), array_flip(Escs::pads($craft->settings)), $images, $chosen, $pre, $flash,
-            $this->links->isLinked($craft), $state->pack, $state->propsDeclaredOff, $this->escs->isRead($craft), $craft->escsProblem, self::nowKhz($craft),
-        ));
+        return $this->show(
+            $craft,
+            '12',
+            'Esc/firmware.html.twig',
+            new EscFirmwareView(
+                $this->frames->of($craft),
+                Escs::identities($craft),
+                array_flip(Escs::pads($craft->settings)),
+                $images,
+                $chosen,
+                $pre,
+                $flash,
+                $this->links->isLinked($craft),
+                $state->pack,
+                $state->propsDeclaredOff,
+                $this->escs->isRead($craft),
+                $craft->escsProblem,
+                self::nowKhz($craft),
+            ),
+        );
     }
 
     #[Route('/craft/{slug}/12/escs/write', name: 'esc_firmware_write', methods: ['POST'])]
@@ -71,18 +89,26 @@ final class EscFirmwareController extends SheetController
         $input = Input::of($request);
         $this->links->demandLinked($craft);
         if (!$this->worlds->of($craft)->store->peek()->propsDeclaredOff) {
-            throw BadRequest::at('props', 'Before an ESC is flashed the props come off, always. Take them off on the bench strip, and declare it.');
+            throw BadRequest::at(
+                'props',
+                'Before an ESC is flashed the props come off, always. Take them off on the bench strip, and declare it.',
+            );
         }
         if (!$this->escs->isRead($craft)) {
             throw BadRequest::at('escs', 'The ESCs do not answer now. Connect the flight pack while the board is linked.');
         }
         $places = array_values(array_filter(explode(',', $input->text('places', 200))));
-        if ([] !== array_intersect($places, array_keys(array_filter(Escs::identities($craft), static fn (?EscIdentity $e): bool => null === $e)))) {
+        if (
+            [] !==
+            array_intersect($places, array_keys(array_filter(Escs::identities($craft), static fn (?EscIdentity $e): bool => null === $e)))
+        ) {
             // One that was silent may have been mended since.
             $this->links->readEscs($craft);
         }
         $key = $input->text('image', 80);
-        $image = array_values(array_filter($this->images($craft), static fn (EscImage $i): bool => $i->key() === $key))[0] ?? throw BadRequest::at('image', "There is no ESC image “{$key}” on the shelf.");
+        $image =
+            array_values(array_filter($this->images($craft), static fn (EscImage $i): bool => $i->key() === $key))[0] ??
+            throw BadRequest::at('image', "There is no ESC image “{$key}” on the shelf.");
         $order = [];
         foreach ($places as $place) {
             $fit = $image->fits[$place] ?? throw BadRequest::at('places', "No ESC answered at “{$place}”.");
@@ -94,7 +120,18 @@ final class EscFirmwareController extends SheetController
         if ([] === $order) {
             throw BadRequest::at('places', 'Choose at least one ESC to write to.');
         }
-        $job = $this->jobs->start($craft, 'flash-escs', 'Write '.$image->product.' '.$image->version->toString().' to '.\count($order).(1 === \count($order) ? ' ESC' : ' ESCs'), ['escs' => $order, 'image' => $key]);
+        $job = $this->jobs->start(
+            $craft,
+            'flash-escs',
+            'Write '.
+                $image->product.
+                ' '.
+                $image->version->toString().
+                ' to '.
+                \count($order).
+                (1 === \count($order) ? ' ESC' : ' ESCs'),
+            ['escs' => $order, 'image' => $key],
+        );
 
         return new JsonResponse(['job' => $job->id]);
     }
@@ -120,10 +157,26 @@ final class EscFirmwareController extends SheetController
             foreach ($escs as $place => $esc) {
                 $chosen[$place] = self::nearest($items, $esc);
                 $fits[$place] = $chosen[$place]->manifest->fit($esc);
-                $running += $esc->family === $m->product && 0 === $m->version->compare($esc->version ?? $m->version) && $esc->switchingKhz === $m->switchingKhz ? 1 : 0;
+                $running +=
+                    $esc->family === $m->product
+                    && 0 === $m->version->compare($esc->version ?? $m->version)
+                    && $esc->switchingKhz === $m->switchingKhz
+                        ? 1
+                        : 0;
             }
             $trade = SwitchingTrade::of($m->switchingKhz, $volts, self::HOVER_AMPS, self::HOVER_DUTY, $dead);
-            $images[] = new EscImage($m->product, $m->version, $m->switchingKhz, $m->date, $m->notes, $chosen, $fits, $trade, $trade->flightTimePct($today, $volts * self::HOVER_DUTY * self::HOVER_AMPS), [] !== $escs && $running === \count($escs));
+            $images[] = new EscImage(
+                $m->product,
+                $m->version,
+                $m->switchingKhz,
+                $m->date,
+                $m->notes,
+                $chosen,
+                $fits,
+                $trade,
+                $trade->flightTimePct($today, $volts * self::HOVER_DUTY * self::HOVER_AMPS),
+                [] !== $escs && $running === \count($escs),
+            );
         }
 
         return $images;
@@ -132,7 +185,9 @@ final class EscFirmwareController extends SheetController
     /** @param non-empty-list<EscShelfItem> $items */
     private static function nearest(array $items, EscIdentity $esc): EscShelfItem
     {
-        $score = static fn (EscShelfItem $i): int => 4 * (int) ($i->manifest->layout === $esc->layout) + 2 * (int) ($i->manifest->clockMhz === $esc->clockMhz) + (int) ($i->manifest->deadTimeNs === $esc->deadTimeNs);
+        $score = static fn (EscShelfItem $i): int => 4 * (int) ($i->manifest->layout === $esc->layout) +
+            2 * (int) ($i->manifest->clockMhz === $esc->clockMhz) +
+            (int) ($i->manifest->deadTimeNs === $esc->deadTimeNs);
         usort($items, static fn (EscShelfItem $a, EscShelfItem $b): int => $score($b) <=> $score($a));
 
         return $items[0];

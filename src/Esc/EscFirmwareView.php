@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\App\Esc;
 
 use Ortholex\App\Work\Job;
-use Ortholex\Core\Airframe\Frame;
+use Ortholex\Core\Airframe\Airframe;
 use Ortholex\Core\Esc\EscIdentity;
 
 /** What sheet 12 shows of the ESCs. */
@@ -17,7 +17,7 @@ final readonly class EscFirmwareView
      * @param list<EscImage>                  $images
      */
     public function __construct(
-        public Frame $frame,
+        public Airframe $frame,
         public array $escs,
         public array $pads,
         public array $images,

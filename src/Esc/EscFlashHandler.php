@@ -16,9 +16,9 @@ use Ortholex\App\Work\JobHandler;
 use Ortholex\App\Work\JobProgress;
 use Ortholex\Core\Esc\EscIdentity;
 use Ortholex\Core\Firmware\FirmwareError;
-use Ortholex\Core\Firmware\PageWriter;
 use Ortholex\Core\Link\EscClient;
 use Ortholex\Core\Link\LinkError;
+use Ortholex\Core\Link\PageWriter;
 use Ortholex\Core\Settings\EscTable;
 
 /**
@@ -28,8 +28,13 @@ use Ortholex\Core\Settings\EscTable;
  */
 final readonly class EscFlashHandler implements JobHandler
 {
-    public function __construct(private Shelf $shelf, private Worlds $worlds, private LinkService $links, private Escs $escs, private EntityManagerInterface $entities)
-    {
+    public function __construct(
+        private Shelf $shelf,
+        private Worlds $worlds,
+        private LinkService $links,
+        private Escs $escs,
+        private EntityManagerInterface $entities,
+    ) {
     }
 
     public function kind(): string
@@ -52,14 +57,16 @@ final readonly class EscFlashHandler implements JobHandler
             $place = (string) $place;
             $name = str_replace('_', ' ', $place);
             $tell = static function (float $share, string $doing) use ($progress, $n, $count, $name): void {
-                $progress->at(0.02 + 0.95 * ($n + $share) / $count, "$name: $doing");
+                $progress->at(0.02 + (0.95 * ($n + $share)) / $count, "$name: $doing");
             };
             try {
                 $item = $this->shelf->escItem(\is_string($orders[$place]) ? $orders[$place] : '');
                 $this->flashOne($craft, $pads[$place] ?? 0, $place, $item, $tell);
                 $done[$place] = $item->manifest->inWords();
             } catch (LinkError|FirmwareError $e) {
-                $failed[$place] = $e->getMessage().' Try it again; the second try often succeeds. If it fails three times, suspect the signal wire or the ESC.';
+                $failed[$place] =
+                    $e->getMessage().
+                    ' Try it again; the second try often succeeds. If it fails three times, suspect the signal wire or the ESC.';
                 if ($e instanceof LinkError && $e->lost) {
                     break;
                 }
@@ -75,11 +82,22 @@ final readonly class EscFlashHandler implements JobHandler
             foreach ($done as $place => $image) {
                 $words[] = str_replace('_', ' ', $place).": $image";
             }
-            $this->entities->persist(new ChangeEntry($craft, $craft->revision, new \DateTimeImmutable(), 'ESCs flashed', implode('; ', $words).'.', []));
+            $this->entities->persist(
+                new ChangeEntry($craft, $craft->revision, new \DateTimeImmutable(), 'ESCs flashed', implode('; ', $words).'.', []),
+            );
         }
         $this->entities->flush();
         if ([] === $done && [] !== $failed) {
-            throw FirmwareError::of(implode(' ', array_map(static fn (string $place, string $why): string => ucfirst(str_replace('_', ' ', $place)).": $why", array_keys($failed), $failed)));
+            throw FirmwareError::of(
+                implode(
+                    ' ',
+                    array_map(
+                        static fn (string $place, string $why): string => ucfirst(str_replace('_', ' ', $place)).": $why",
+                        array_keys($failed),
+                        $failed,
+                    ),
+                ),
+            );
         }
 
         return ['done' => $done, 'failed' => $failed, 'order' => array_intersect_key($orders, $failed)];
@@ -110,8 +128,8 @@ final readonly class EscFlashHandler implements JobHandler
         $writer = new PageWriter($client);
         $skip = $writer->alreadyWritten($pages);
         $skip = $skip === \count($pages) ? 0 : $skip;
-        $writer->write($pages, $skip, static fn (int $done, int $of) => $tell(0.05 + 0.65 * $done / $of, "writing page $done of $of"));
-        $writer->verify($pages, static fn (int $done, int $of) => $tell(0.7 + 0.2 * $done / $of, "reading back page $done of $of"));
+        $writer->write($pages, $skip, static fn (int $done, int $of) => $tell(0.05 + (0.65 * $done) / $of, "writing page $done of $of"));
+        $writer->verify($pages, static fn (int $done, int $of) => $tell(0.7 + (0.2 * $done) / $of, "reading back page $done of $of"));
         $client->run();
         $now = $client->identity();
         if ($now->inBootloader() || 0 !== $item->manifest->version->compare($now->version ?? $item->manifest->version)) {

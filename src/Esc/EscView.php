@@ -47,9 +47,36 @@ final readonly class EscView
         $groups = [];
         $found = null;
         $facts = [
-            new EscRow('firmware', 'Firmware', '', 'What it runs. Sheet 12 writes another.', null, array_map(static fn (?EscIdentity $e): string => $e?->firmwareInWords() ?? '', $escs), [], []),
-            new EscRow('switching_khz', 'Switching frequency', 'kHz', 'How often the windings are switched, a second. It is built into the firmware; sheet 12 shows what each variant costs and buys.', null, array_map(static fn (?EscIdentity $e): float => (float) ($e->switchingKhz ?? 0), $escs), [], []),
-            new EscRow('hardware', 'Hardware', '', 'Layout, processor clock and dead time: what an image must be made for.', null, array_map(static fn (?EscIdentity $e): string => $e?->hardwareInWords() ?? '', $escs), [], []),
+            new EscRow(
+                'firmware',
+                'Firmware',
+                '',
+                'What it runs. Sheet 12 writes another.',
+                null,
+                array_map(static fn (?EscIdentity $e): string => $e?->firmwareInWords() ?? '', $escs),
+                [],
+                [],
+            ),
+            new EscRow(
+                'switching_khz',
+                'Switching frequency',
+                'kHz',
+                'How often the windings are switched, a second. It is built into the firmware; sheet 12 shows what each variant costs and buys.',
+                null,
+                array_map(static fn (?EscIdentity $e): float => (float) ($e->switchingKhz ?? 0), $escs),
+                [],
+                [],
+            ),
+            new EscRow(
+                'hardware',
+                'Hardware',
+                '',
+                'Layout, processor clock and dead time: what an image must be made for.',
+                null,
+                array_map(static fn (?EscIdentity $e): string => $e?->hardwareInWords() ?? '', $escs),
+                [],
+                [],
+            ),
         ];
         $groups['What they are'] = $facts;
         foreach (EscTable::rows() as $key => $setting) {
@@ -66,7 +93,16 @@ final readonly class EscView
                     }
                 }
             }
-            $groups[EscTable::GROUPS[$setting->group]][] = new EscRow($key, $setting->label, $setting->unit, $setting->help, $setting, $values, $changes, $unable);
+            $groups[EscTable::GROUPS[$setting->group]][] = new EscRow(
+                $key,
+                $setting->label,
+                $setting->unit,
+                $setting->help,
+                $setting,
+                $values,
+                $changes,
+                $unable,
+            );
         }
         foreach ($groups as $rows) {
             foreach ($rows as $row) {

@@ -90,7 +90,9 @@ final readonly class Escs
         $failed = [];
         $escs = $craft->escs;
         foreach ($byPlace as $place => $values) {
-            $pad = $pads[$place] ?? throw LinkError::refused("write to the $place ESC", 'no output drives that place; set the pad map on sheet 15');
+            $pad =
+                $pads[$place] ??
+                throw LinkError::refused("write to the $place ESC", 'no output drives that place; set the pad map on sheet 15');
             $client = new EscClient($this->worlds->client($craft), $pad);
             try {
                 $client->writeSettings($values);
@@ -151,6 +153,10 @@ final readonly class Escs
     {
         $world = $this->worlds->of($craft)->store->peek();
 
-        return $world->pack && null !== $craft->escsSince && $craft->escsSince === $world->powerMoves && '' === $craft->escsProblem && [] !== $craft->escs;
+        return $world->pack
+            && null !== $craft->escsSince
+            && $craft->escsSince === $world->powerMoves
+            && '' === $craft->escsProblem
+            && [] !== $craft->escs;
     }
 }

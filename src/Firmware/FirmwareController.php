@@ -7,7 +7,7 @@ namespace Ortholex\App\Firmware;
 use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Craft\Craft;
 use Ortholex\App\Craft\LinkService;
-use Ortholex\App\Frame\Frames;
+use Ortholex\App\Frame\Airframes;
 use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\Input;
 use Ortholex\App\Shell\SheetController;
@@ -20,7 +20,7 @@ use Ortholex\Core\Firmware\FirmwareError;
 use Ortholex\Core\Firmware\Fit;
 use Ortholex\Core\Firmware\HexImage;
 use Ortholex\Core\Firmware\Manifest;
-use Ortholex\Core\Firmware\PageWriter;
+use Ortholex\Core\Link\PageWriter;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
@@ -37,7 +37,7 @@ final class FirmwareController extends SheetController
         private readonly Uploads $uploads,
         private readonly EntityManagerInterface $entities,
         private readonly Chains $chains,
-        private readonly Frames $frames,
+        private readonly Airframes $frames,
     ) {
     }
 
@@ -64,17 +64,50 @@ final class FirmwareController extends SheetController
             $item = $this->shelf->item($name);
             $image = Shelf::read($item->path);
             $chosen = $this->row($craft, $item, $image);
-            $pages = PageWriter::pages($image, $craft->flashFrom > 0 && $image->lowest() >= $craft->flashFrom ? $craft->flashFrom : $image->lowest(), $craft->pageBytes);
-            $extent = new ImageExtent($image->lowest(), $image->end(), $image->size(), \count($pages), \count($image->gaps()), $image->sha256());
+            $pages = PageWriter::pages(
+                $image,
+                $craft->flashFrom > 0 && $image->lowest() >= $craft->flashFrom ? $craft->flashFrom : $image->lowest(),
+                $craft->pageBytes,
+            );
+            $extent = new ImageExtent(
+                $image->lowest(),
+                $image->end(),
+                $image->size(),
+                \count($pages),
+                \count($image->gaps()),
+                $image->sha256(),
+            );
         }
         $flash = $this->entities->getRepository(Job::class)->findOneBy(['craft' => $craft, 'kind' => 'flash'], ['id' => 'DESC']);
         if (null !== $flash) {
             $flash = $this->jobs->find((int) $flash->id);
         }
 
-        return $this->show($craft, '12', 'Firmware/firmware.html.twig', new FirmwareView(
-            $rows, null === $chosen?->item->manifest ? [] : $this->between($craft, $chosen->item->manifest), [] === $craft->settings ? null : LoopLoad::of($this->chains->current($craft, $craft->settings), \count($this->frames->of($craft)->motors), $craft->processor ?? 'F4', $craft->leftOut)->percent, $hidden, $preReleases, $otherBoards, $chosen, $extent, $flash, self::report($flash), $this->links->isLinked($craft),
-        ));
+        return $this->show(
+            $craft,
+            '12',
+            'Firmware/firmware.html.twig',
+            new FirmwareView(
+                $rows,
+                null === $chosen?->item->manifest ? [] : $this->between($craft, $chosen->item->manifest),
+                [] === $craft->settings
+                    ? null
+                    : LoopLoad::of(
+                        $this->chains->current($craft, $craft->settings),
+                        \count($this->frames->of($craft)->motors),
+                        $craft->processor ?? 'F4',
+                        $craft->leftOut,
+                    )->percent,
+                $hidden,
+                $preReleases,
+                $otherBoards,
+                $chosen,
+                $extent,
+                $flash,
+                self::report($flash),
+                $this->links->isLinked($craft),
+            ),
+        );
     }
 
     #[Route('/craft/{slug}/firmware/from-disk', name: 'firmware_from_disk', methods: ['POST'])]
@@ -107,9 +140,17 @@ final class FirmwareController extends SheetController
         if ($row->fit->needsTypedName() && 0 !== strcasecmp($typed, (string) $craft->board)) {
             throw BadRequest::at('typed', "Type the name of the board, {$craft->board}, to write an image that nothing vouches for.");
         }
-        $job = $this->jobs->start($craft, 'flash', 'Write '.(null === $item->manifest ? 'an image from disk' : 'Loam '.$item->manifest->version->toString()), [
-            'image' => $item->name, 'keep' => !$input->flag('wipe'), 'typed' => $typed, 'resume' => $input->flag('resume'),
-        ]);
+        $job = $this->jobs->start(
+            $craft,
+            'flash',
+            'Write '.(null === $item->manifest ? 'an image from disk' : 'Loam '.$item->manifest->version->toString()),
+            [
+                'image' => $item->name,
+                'keep' => !$input->flag('wipe'),
+                'typed' => $typed,
+                'resume' => $input->flag('resume'),
+            ],
+        );
 
         return new JsonResponse(['job' => $job->id]);
     }
@@ -117,10 +158,21 @@ final class FirmwareController extends SheetController
     /** In a list the manifest is judged; the file itself is judged when it is chosen, and again when it is written. */
     private function row(Craft $craft, ShelfItem $item, ?HexImage $image): FirmwareRow
     {
-        $fit = null === $image && null !== $item->manifest ? Fit::byManifest($item->manifest, $craft->identity(), $craft->needs()) : Fit::judge($image ?? Shelf::read($item->path), $item->manifest, $craft->identity(), $craft->needs());
+        $fit =
+            null === $image && null !== $item->manifest
+                ? Fit::byManifest($item->manifest, $craft->identity(), $craft->needs())
+                : Fit::judge($image ?? Shelf::read($item->path), $item->manifest, $craft->identity(), $craft->needs());
         $compared = null === $item->manifest || null === $craft->version ? 0 : $item->manifest->version->compare($craft->version());
 
-        $load = null === $item->manifest || [] === $craft->settings ? null : LoopLoad::of($this->chains->current($craft, $craft->settings), \count($this->frames->of($craft)->motors), $craft->processor ?? 'F4', $item->manifest->leftOut)->percent;
+        $load =
+            null === $item->manifest || [] === $craft->settings
+                ? null
+                : LoopLoad::of(
+                    $this->chains->current($craft, $craft->settings),
+                    \count($this->frames->of($craft)->motors),
+                    $craft->processor ?? 'F4',
+                    $item->manifest->leftOut,
+                )->percent;
 
         return new FirmwareRow($item, $fit, $compared, $load);
     }

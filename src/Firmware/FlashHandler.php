@@ -15,9 +15,9 @@ use Ortholex\App\Work\Job;
 use Ortholex\App\Work\JobHandler;
 use Ortholex\App\Work\JobProgress;
 use Ortholex\Core\Firmware\FirmwareError;
-use Ortholex\Core\Firmware\PageWriter;
 use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\Link\LinkError;
+use Ortholex\Core\Link\PageWriter;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Settings\EscTable;
 use Ortholex\Core\Settings\Fate;
@@ -74,7 +74,9 @@ final readonly class FlashHandler implements JobHandler
             $client->toBootloader();
             $identity = $client->awaitIdentity(self::BOOT_MS);
             if (!$identity->inBootloader) {
-                throw FirmwareError::of('The board did not stay in its bootloader. Hold its bootloader button on the bench strip, and try again.');
+                throw FirmwareError::of(
+                    'The board did not stay in its bootloader. Hold its bootloader button on the bench strip, and try again.',
+                );
             }
         }
         $craft->inBootloader = true;
@@ -85,10 +87,10 @@ final readonly class FlashHandler implements JobHandler
         $skip = true === ($job->order['resume'] ?? false) ? $writer->alreadyWritten($pages) : 0;
         $started = microtime(true);
         $writer->write($pages, $skip, function (int $done, int $of) use ($progress, $started, $skip): void {
-            $left = $done > $skip ? (microtime(true) - $started) / ($done - $skip) * ($of - $done) : 0;
-            $progress->at(0.03 + 0.72 * $done / $of, \sprintf('writing page %d of %d, %.0f s left', $done, $of, $left));
+            $left = $done > $skip ? ((microtime(true) - $started) / ($done - $skip)) * ($of - $done) : 0;
+            $progress->at(0.03 + (0.72 * $done) / $of, \sprintf('writing page %d of %d, %.0f s left', $done, $of, $left));
         });
-        $writer->verify($pages, fn (int $done, int $of) => $progress->at(0.75 + 0.17 * $done / $of, "reading back page $done of $of"));
+        $writer->verify($pages, fn (int $done, int $of) => $progress->at(0.75 + (0.17 * $done) / $of, "reading back page $done of $of"));
 
         if (!$keep) {
             $client->wipeSettings();
@@ -98,14 +100,26 @@ final readonly class FlashHandler implements JobHandler
         try {
             $identity = $client->awaitIdentity(self::BOOT_MS);
         } catch (LinkError $e) {
-            throw $e->lost ? $e : FirmwareError::of('The image was written and verified, but the board does not answer: it is firmware of another board. Press the board\'s bootloader button (bench strip, under Faults), link, and write an image that fits. The snapshot of before is kept.');
+            throw $e->lost
+                ? $e
+                : FirmwareError::of(
+                    'The image was written and verified, but the board does not answer: it is firmware of another board. Press the board\'s bootloader button (bench strip, under Faults), link, and write an image that fits. The snapshot of before is kept.',
+                );
         }
         if ($identity->inBootloader || null === $identity->version) {
-            throw FirmwareError::of('The board is still in its bootloader: the image was written and verified, but it does not start on this board. Write an image that fits.');
+            throw FirmwareError::of(
+                'The board is still in its bootloader: the image was written and verified, but it does not start on this board. Write an image that fits.',
+            );
         }
         $craft->recognise($identity);
         if (null !== $item->manifest && 0 !== $item->manifest->version->compare($identity->version)) {
-            throw FirmwareError::of('The board answers with version '.$identity->version->toString().' instead of '.$item->manifest->version->toString().'.');
+            throw FirmwareError::of(
+                'The board answers with version '.
+                    $identity->version->toString().
+                    ' instead of '.
+                    $item->manifest->version->toString().
+                    '.',
+            );
         }
         $progress->at(0.95, 'returning the settings');
         $craft->takeBoard($client->readSettings());
@@ -146,16 +160,31 @@ final readonly class FlashHandler implements JobHandler
         }
         $report = [];
         foreach ($migration->fates as $fate) {
-            $report[] = ['kind' => $fate->kind, 'old' => $fate->oldName, 'old_value' => $fate->oldValue, 'new' => $fate->newName, 'new_value' => $fate->newValue, 'reason' => $fate->reason];
+            $report[] = [
+                'kind' => $fate->kind,
+                'old' => $fate->oldName,
+                'old_value' => $fate->oldValue,
+                'new' => $fate->newName,
+                'new_value' => $fate->newValue,
+                'reason' => $fate->reason,
+            ];
         }
 
-        return ['report' => $report, 'from' => $snapshot->version, 'changed' => \count(array_filter($migration->fates, static fn (Fate $f): bool => Fate::KEPT !== $f->kind))];
+        return [
+            'report' => $report,
+            'from' => $snapshot->version,
+            'changed' => \count(array_filter($migration->fates, static fn (Fate $f): bool => Fate::KEPT !== $f->kind)),
+        ];
     }
 
     /** @return array<string, mixed> */
     private function noteWipe(Craft $craft, Version $now): array
     {
-        $this->record($craft, 'Flash to '.$now->toString(), 'Settings area wiped; the firmware\'s defaults apply. The snapshot of before is on sheet 72.');
+        $this->record(
+            $craft,
+            'Flash to '.$now->toString(),
+            'Settings area wiped; the firmware\'s defaults apply. The snapshot of before is on sheet 72.',
+        );
 
         return ['report' => [], 'note' => 'The settings area was wiped. The snapshot of before is on sheet 72.'];
     }

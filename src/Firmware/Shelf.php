@@ -35,9 +35,18 @@ final readonly class Shelf
         $items = [];
         foreach (glob($this->escFolder().'/*.json') ?: [] as $path) {
             $data = json_decode((string) file_get_contents($path), true);
-            $items[] = new EscShelfItem(basename($path, '.json'), substr($path, 0, -4).'hex', EscManifest::fromArray(\is_array($data) ? $data : []));
+            $items[] = new EscShelfItem(
+                basename($path, '.json'),
+                substr($path, 0, -4).'hex',
+                EscManifest::fromArray(\is_array($data) ? $data : []),
+            );
         }
-        usort($items, static fn (EscShelfItem $a, EscShelfItem $b): int => [$b->manifest->product, 0] <=> [$a->manifest->product, 0] ?: $b->manifest->version->compare($a->manifest->version) ?: [$a->manifest->switchingKhz, $a->name] <=> [$b->manifest->switchingKhz, $b->name]);
+        usort(
+            $items,
+            static fn (EscShelfItem $a, EscShelfItem $b): int => [$b->manifest->product, 0] <=> [$a->manifest->product, 0] ?:
+            $b->manifest->version->compare($a->manifest->version) ?:
+            [$a->manifest->switchingKhz, $a->name] <=> [$b->manifest->switchingKhz, $b->name],
+        );
 
         return $items;
     }
@@ -59,10 +68,19 @@ final readonly class Shelf
         $items = [];
         foreach (glob($this->folder().'/*.json') ?: [] as $path) {
             $data = json_decode((string) file_get_contents($path), true);
-            $items[] = new ShelfItem(basename($path, '.json'), substr($path, 0, -4).'hex', Manifest::fromArray(\is_array($data) ? $data : []));
+            $items[] = new ShelfItem(
+                basename($path, '.json'),
+                substr($path, 0, -4).'hex',
+                Manifest::fromArray(\is_array($data) ? $data : []),
+            );
         }
-        usort($items, static fn (ShelfItem $a, ShelfItem $b): int => null === $a->manifest || null === $b->manifest ? 0
-            : ($b->manifest->version->compare($a->manifest->version) ?: [$a->manifest->board, $a->name] <=> [$b->manifest->board, $b->name]));
+        usort(
+            $items,
+            static fn (ShelfItem $a, ShelfItem $b): int => null === $a->manifest || null === $b->manifest
+                ? 0
+                : ($b->manifest->version->compare($a->manifest->version) ?:
+                [$a->manifest->board, $a->name] <=> [$b->manifest->board, $b->name]),
+        );
 
         return $items;
     }

@@ -5,9 +5,12 @@ declare(strict_types=1);
 namespace Ortholex\App\Flights;
 
 use Doctrine\DBAL\Connection;
-use Ortholex\Core\Analysis\AnalysisCharts;
-use Ortholex\Core\Analysis\AnalysisReport;
-use Ortholex\Core\Analysis\FlightAnalysis;
+use Ortholex\Core\Craft\Axis;
+use Ortholex\Core\Fact\Stored;
+use Ortholex\Core\Report\AxisAnalysis;
+use Ortholex\Core\Report\Charts;
+use Ortholex\Core\Report\FlightAnalysis;
+use Ortholex\Core\Report\Report;
 
 /**
  * Results of analyses, kept by the hash of log and analysis, so that each is computed once.
@@ -20,40 +23,40 @@ final readonly class AnalysisStore
     /** Values, all traces together, beyond which no page waits. */
     private const MOST_AT_ONCE = 8_000_000;
 
-    public function __construct(private Connection $db, private LogStore $logs)
+    public function __construct(private Connection $db, private LogStore $logs, private ReportJson $json)
     {
     }
 
     /**
-     * Figures and sentences of a log's analysis.
-     *
-     * @return array<mixed> as AnalysisReport gives it
+     * What a log's analysis says.
      *
      * @throws NotYetAnalysed when it is long and not at hand
      */
-    public function report(Log $log, ?Passage $of = null): array
+    public function report(Log $log, ?Passage $of = null): Report
     {
-        return self::decoded($this->at($log, $of, 'report'));
+        return Report::fromArray(self::decoded($this->at($log, $of, 'report')));
     }
 
     /**
-     * @return array<mixed> as AnalysisCharts gives it
+     * The curves behind it.
      *
      * @throws NotYetAnalysed when it is long and not at hand
      */
-    public function charts(Log $log, ?Passage $of = null): array
+    public function charts(Log $log, ?Passage $of = null): Charts
     {
-        return self::decoded($this->at($log, $of, 'charts'));
+        return Charts::fromArray(self::decoded($this->at($log, $of, 'charts')));
     }
 
     /**
-     * Both as one JSON text, put together without unpacking.
+     * Both as one JSON text: the report as the command line prints it, the curves without unpacking.
      *
      * @throws NotYetAnalysed when it is long and not at hand
      */
     public function text(Log $log, ?Passage $of = null): string
     {
-        return '{"report":'.$this->at($log, $of, 'report').',"charts":'.$this->at($log, $of, 'charts').'}';
+        $report = json_encode($this->json->of($this->report($log, $of)), \JSON_THROW_ON_ERROR);
+
+        return '{"report":'.$report.',"charts":'.$this->at($log, $of, 'charts').'}';
     }
 
     public function has(Log $log): bool
@@ -67,7 +70,7 @@ final readonly class AnalysisStore
         $flight = $this->logs->load($log);
         $flight = null === $of ? $flight : $flight->between($of->fromS, $of->toS);
         $analysis = FlightAnalysis::of($flight);
-        $this->keep(self::key($log, $of, []), $log, AnalysisReport::of($flight, $analysis), AnalysisCharts::of($analysis));
+        $this->keep(self::key($log, $of, []), $log, Report::of($flight, $analysis), Charts::of($analysis));
     }
 
     /** @param 'report'|'charts' $column */
@@ -95,24 +98,34 @@ final readonly class AnalysisStore
     /** @param array<string, list<float>> $struck */
     private function computeStruck(Log $log, ?Passage $of, array $struck): void
     {
-        $report = self::decoded((string) $this->column(self::key($log, $of, []), 'report'));
-        $charts = self::decoded((string) $this->column(self::key($log, $of, []), 'charts'));
-        foreach ($struck as $axis => $windows) {
-            $flight = $this->logs->load($log, array_values(array_filter($log->traces, static fn (string $t): bool => str_contains($t, "_$axis") || str_starts_with($t, 'setpoint_'))));
-            $step = FlightAnalysis::without(null === $of ? $flight : $flight->between($of->fromS, $of->toS), $axis, $windows);
-            $report = AnalysisReport::withStep($report, $step);
-            $charts = AnalysisCharts::withStep($charts, $step);
+        $report = Report::fromArray(self::decoded((string) $this->column(self::key($log, $of, []), 'report')));
+        $charts = Charts::fromArray(self::decoded((string) $this->column(self::key($log, $of, []), 'charts')));
+        foreach ($struck as $name => $windows) {
+            $axis = Axis::from($name);
+            $flight = $this->logs->load(
+                $log,
+                array_values(
+                    array_filter(
+                        $log->traces,
+                        static fn (string $t): bool => str_contains($t, "_$name") || str_starts_with($t, 'setpoint_'),
+                    ),
+                ),
+            );
+            $step = AxisAnalysis::of(null === $of ? $flight : $flight->between($of->fromS, $of->toS), $axis, $windows);
+            $report = $report->withStep($step);
+            $charts = $charts->withStep($step);
         }
         $this->keep(self::key($log, $of, $struck), $log, $report, $charts);
     }
 
-    /**
-     * @param array<mixed> $report
-     * @param array<mixed> $charts
-     */
-    private function keep(string $key, Log $log, array $report, array $charts): void
+    private function keep(string $key, Log $log, Report $report, Charts $charts): void
     {
-        $this->db->executeStatement('INSERT OR REPLACE INTO analysis (hash, log_id, report, charts) VALUES (?, ?, ?, ?)', [$key, $log->id, json_encode($report, \JSON_THROW_ON_ERROR), json_encode($charts, \JSON_THROW_ON_ERROR)]);
+        $this->db->executeStatement('INSERT OR REPLACE INTO analysis (hash, log_id, report, charts) VALUES (?, ?, ?, ?)', [
+            $key,
+            $log->id,
+            json_encode($report->toArray(), \JSON_THROW_ON_ERROR),
+            json_encode($charts->toArray(), \JSON_THROW_ON_ERROR),
+        ]);
     }
 
     private function column(string $key, string $column): ?string
@@ -122,17 +135,26 @@ final readonly class AnalysisStore
         return \is_string($stored) ? $stored : null;
     }
 
-    /** @return array<mixed> */
-    private static function decoded(string $json): array
+    private static function decoded(string $json): Stored
     {
         $data = json_decode($json, true, 64, \JSON_THROW_ON_ERROR);
 
-        return \is_array($data) ? $data : [];
+        return Stored::of(\is_array($data) ? $data : []);
     }
 
     /** @param array<string, list<float>> $struck */
     private static function key(Log $log, ?Passage $of, array $struck): string
     {
-        return hash('sha256', $log->sha256.'/'.$log->id.'/'.FlightAnalysis::VERSION.(null === $of ? '' : "/$of->fromS/$of->toS").([] === $log->turned ? '' : '/turned '.implode(' ', $log->turned)).([] === $struck ? '' : '/without '.json_encode($struck)));
+        return hash(
+            'sha256',
+            $log->sha256.
+                '/'.
+                $log->id.
+                '/'.
+                FlightAnalysis::VERSION.
+                (null === $of ? '' : "/$of->fromS/$of->toS").
+                ([] === $log->turned ? '' : '/turned '.implode(' ', $log->turned)).
+                ([] === $struck ? '' : '/without '.json_encode($struck)),
+        );
     }
 }

@@ -6,7 +6,7 @@ namespace Ortholex\App\Flights;
 
 use Doctrine\DBAL\Connection;
 use Ortholex\Core\FlightLog\LogError;
-use Ortholex\Core\FlightLog\LogPlan;
+use Ortholex\Core\FlightLog\Reading\LogPlan;
 
 /** What was answered of foreign columns, remembered for every log with the same header. */
 final readonly class ColumnMaps
@@ -31,7 +31,10 @@ final readonly class ColumnMaps
     /** @param array<string, string|null> $map by column name */
     public function remember(string $headerKey, array $map): void
     {
-        $this->db->executeStatement('INSERT OR REPLACE INTO column_map (header, map) VALUES (?, ?)', [$headerKey, json_encode($map, \JSON_THROW_ON_ERROR)]);
+        $this->db->executeStatement('INSERT OR REPLACE INTO column_map (header, map) VALUES (?, ?)', [
+            $headerKey,
+            json_encode($map, \JSON_THROW_ON_ERROR),
+        ]);
     }
 
     /** @return array<string, string|null> */

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Flights;
 
-use Ortholex\Core\FlightLog\LogPlan;
+use Ortholex\Core\FlightLog\Reading\LogPlan;
 
 /** The columns of a foreign log, with what each is taken for. */
 final readonly class ColumnsView

@@ -20,8 +20,12 @@ use Symfony\Component\Yaml\Yaml;
 /** Flies a card on the bench with what the board holds, and brings the recorder's file in like any other log. */
 final readonly class FlyHandler implements JobHandler
 {
-    public function __construct(private Worlds $worlds, private Catalogue $catalogue, private LogImport $import, private string $dataFolder)
-    {
+    public function __construct(
+        private Worlds $worlds,
+        private Catalogue $catalogue,
+        private LogImport $import,
+        private string $dataFolder,
+    ) {
     }
 
     public function kind(): string
@@ -42,7 +46,8 @@ final readonly class FlyHandler implements JobHandler
         if (null === $version || WorldState::BOOTLOADER === $state->mode) {
             throw LogError::of('The board has no whole firmware, so the craft cannot fly. Write it on sheet 12.');
         }
-        $settings = Migration::between($this->catalogue, $kept, $version, \Ortholex\Core\Firmware\Version::parse(Catalogue::CURRENT))->settings;
+        $settings = Migration::between($this->catalogue, $kept, $version, \Ortholex\Core\Firmware\Version::parse(Catalogue::CURRENT))
+            ->settings;
         $simulator = new FlightSimulator($world->physics);
         $folder = "$this->dataFolder/recorder";
         if (!is_dir($folder)) {
@@ -50,11 +55,18 @@ final readonly class FlyHandler implements JobHandler
         }
         $path = "$folder/job-{$job->id}.csv";
         $stream = fopen($path, 'w') ?: throw LogError::of("The recorder's folder $folder cannot be written.");
-        $head = Yaml::dump(['flight.card' => $card, 'flight.craft' => $job->craft->name, 'flight.firmware' => 'Loam '.$version->toString()] + $settings);
+        $head = Yaml::dump(
+            ['flight.card' => $card, 'flight.craft' => $job->craft->name, 'flight.firmware' => 'Loam '.$version->toString()] + $settings,
+        );
         try {
             $flown = $simulator->fly(
                 FlightCard::fly($card, $seconds, $world->physics->receiverHz, $simulator->hoverThrottle(), $seed),
-                $settings, $seconds, $seed + 7, [...$state->faults, ...$world->driveFaults($state)], $stream, $head,
+                $settings,
+                $seconds,
+                $seed + 7,
+                [...$state->faults, ...$world->driveFaults($state)],
+                $stream,
+                $head,
                 static function (float $share) use ($progress, $seconds): bool {
                     $progress->at(0.6 * $share, \sprintf('in the air, %.0f of %d s', $share * $seconds, $seconds));
 
@@ -66,7 +78,13 @@ final readonly class FlyHandler implements JobHandler
                 throw new JobCancelled('The flight was called back; no log was kept.');
             }
             $crashed = FlightSimulator::CRASHED === $flown;
-            $log = $this->import->import($job->craft, $path, FlightCard::CARDS[$card].($crashed ? ', ended on the ground' : ''), $progress, 0.6);
+            $log = $this->import->import(
+                $job->craft,
+                $path,
+                FlightCard::CARDS[$card].($crashed ? ', ended on the ground' : ''),
+                $progress,
+                0.6,
+            );
         } finally {
             @unlink($path);
         }

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Flights;
 
-use Ortholex\App\Frame\Frames;
+use Ortholex\App\Frame\Airframes;
 use Ortholex\App\Shell\SheetController;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
@@ -15,8 +15,11 @@ use Symfony\Component\Routing\Attribute\Route;
 #[AsController]
 final class IncidentsController extends SheetController
 {
-    public function __construct(private readonly LogBook $book, private readonly AnalysisStore $analyses, private readonly Frames $frames)
-    {
+    public function __construct(
+        private readonly LogBook $book,
+        private readonly AnalysisStore $analyses,
+        private readonly Airframes $frames,
+    ) {
     }
 
     #[Route('/craft/{slug}/55', name: 'incidents', methods: ['GET'])]
@@ -24,8 +27,19 @@ final class IncidentsController extends SheetController
     {
         $craft = $this->crafts->named($slug);
         $log = $this->book->chosen($craft, $request->query->getInt('log'));
-        $incidents = array_values(array_filter(null === $log ? [] : Dig::map($this->analyses->report($log), 'incidents'), 'is_array'));
+        $incidents = null === $log ? [] : $this->analyses->report($log)->incidents;
 
-        return $this->show($craft, '55', 'Flights/incidents.html.twig', new IncidentsView($this->book->of($craft), $log, $incidents, $incidents[$request->query->getInt('n')] ?? $incidents[0] ?? null, $this->frames->of($craft)));
+        return $this->show(
+            $craft,
+            '55',
+            'Flights/incidents.html.twig',
+            new IncidentsView(
+                $this->book->of($craft),
+                $log,
+                $incidents,
+                $incidents[$request->query->getInt('n')] ?? ($incidents[0] ?? null),
+                $this->frames->of($craft),
+            ),
+        );
     }
 }

@@ -4,18 +4,23 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Flights;
 
-use Ortholex\Core\Airframe\Frame;
+use Ortholex\Core\Airframe\Airframe;
+use Ortholex\Core\Incident\Incident;
 
 /** What sheet 55 shows. */
 final readonly class IncidentsView
 {
     /**
      * @param list<Log>                $logs
-     * @param list<array<mixed>>       $incidents as the report has them
-     * @param array<mixed>|null        $chosen
+     * @param list<Incident>           $incidents
      */
-    public function __construct(public array $logs, public ?Log $log, public array $incidents, public ?array $chosen, public Frame $frame)
-    {
+    public function __construct(
+        public array $logs,
+        public ?Log $log,
+        public array $incidents,
+        public ?Incident $chosen,
+        public Airframe $frame,
+    ) {
     }
 
     /** Sample at a time of the log's own clock. */

@@ -7,8 +7,12 @@ namespace Ortholex\App\Flights;
 use Doctrine\DBAL\Types\Types;
 use Doctrine\ORM\Mapping as ORM;
 use Ortholex\App\Craft\Craft;
+use Ortholex\Core\Fact\Stored;
+use Ortholex\Core\FlightLog\BadRows;
 use Ortholex\Core\FlightLog\SampleClock;
 use Ortholex\Core\FlightLog\Segment;
+use Ortholex\Core\FlightLog\TimeFault;
+use Ortholex\Core\FlightLog\TimeFaultKind;
 
 /** A stored flight log: what is known of it; the samples are in log_chunk. */
 #[ORM\Entity]
@@ -44,38 +48,24 @@ class Log
      * @param list<string>                                                                       $traces
      * @param list<array{first: int, count: int, start_s: float}>                                $segments
      * @param list<array{kind: string, at_s: float, length_s: float, row: int}>                  $faults
-     * @param array{count: int, places: list<array{line: int, count: int, reason: string}>}      $badRows
+     * @param array<string, mixed> $badRows as BadRows keeps them
      * @param array<string, float|int|bool|string>                                               $settings flown with, as the log's head says
      */
     public function __construct(
-        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-        public readonly Craft $craft,
-        #[ORM\Column]
-        public readonly string $code,
-        #[ORM\Column]
-        public string $title,
-        #[ORM\Column]
-        public readonly string $sha256,
-        #[ORM\Column(type: Types::DATETIME_IMMUTABLE)]
-        public readonly \DateTimeImmutable $flownAt,
-        #[ORM\Column]
-        public readonly float $durationS,
-        #[ORM\Column]
-        public readonly float $rateHz,
-        #[ORM\Column]
-        public readonly int $samples,
-        #[ORM\Column(type: Types::JSON)]
-        public readonly array $traces,
-        #[ORM\Column(type: Types::JSON)]
-        public readonly array $segments,
-        #[ORM\Column(type: Types::JSON)]
-        public readonly array $faults,
-        #[ORM\Column(type: Types::JSON)]
-        public readonly array $badRows,
-        #[ORM\Column(type: Types::TEXT)]
-        public readonly string $head,
-        #[ORM\Column(type: Types::JSON)]
-        public readonly array $settings,
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Craft $craft,
+        #[ORM\Column] public readonly string $code,
+        #[ORM\Column] public string $title,
+        #[ORM\Column] public readonly string $sha256,
+        #[ORM\Column(type: Types::DATETIME_IMMUTABLE)] public readonly \DateTimeImmutable $flownAt,
+        #[ORM\Column] public readonly float $durationS,
+        #[ORM\Column] public readonly float $rateHz,
+        #[ORM\Column] public readonly int $samples,
+        #[ORM\Column(type: Types::JSON)] public readonly array $traces,
+        #[ORM\Column(type: Types::JSON)] public readonly array $segments,
+        #[ORM\Column(type: Types::JSON)] public readonly array $faults,
+        #[ORM\Column(type: Types::JSON)] public readonly array $badRows,
+        #[ORM\Column(type: Types::TEXT)] public readonly string $head,
+        #[ORM\Column(type: Types::JSON)] public readonly array $settings,
     ) {
     }
 
@@ -92,13 +82,25 @@ class Log
         return $this->samples;
     }
 
+    public function badRows(): BadRows
+    {
+        return BadRows::fromArray(Stored::of($this->badRows));
+    }
+
     public function clock(): SampleClock
     {
-        return SampleClock::known($this->rateHz, array_map(static fn (array $s): Segment => new Segment($s['first'], $s['count'], (float) $s['start_s']), $this->segments), array_map(
-            static fn (array $f): \Ortholex\Core\FlightLog\TimeFault => new \Ortholex\Core\FlightLog\TimeFault(match ($f['kind']) {
-                'back' => 'back', 'repeat' => 'repeat', 'left out' => 'left out', default => 'gap',
-            }, (float) $f['at_s'], (float) $f['length_s'], $f['row']),
-            $this->faults,
-        ));
+        return SampleClock::known(
+            $this->rateHz,
+            array_map(static fn (array $s): Segment => new Segment($s['first'], $s['count'], (float) $s['start_s']), $this->segments),
+            array_map(
+                static fn (array $f): TimeFault => new TimeFault(
+                    TimeFaultKind::tryFrom($f['kind']) ?? TimeFaultKind::Gap,
+                    (float) $f['at_s'],
+                    (float) $f['length_s'],
+                    $f['row'],
+                ),
+                $this->faults,
+            ),
+        );
     }
 }

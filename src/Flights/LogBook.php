@@ -6,7 +6,9 @@ namespace Ortholex\App\Flights;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Craft\Craft;
-use Ortholex\Core\Analysis\FlightPlan;
+use Ortholex\Core\LogCheck\FlightPlan;
+use Ortholex\Core\LogCheck\FlownLog;
+use Ortholex\Core\Report\StepReport;
 use Ortholex\Core\Settings\Setting;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
@@ -32,7 +34,10 @@ final readonly class LogBook
      */
     public function one(Craft $craft, int $id, bool $evenAway = false): Log
     {
-        return $this->entities->getRepository(Log::class)->findOneBy(['craft' => $craft, 'id' => $id] + ($evenAway ? [] : ['putAwayAt' => null])) ?? throw new NotFoundHttpException("{$craft->name} has no log with this number.");
+        return $this->entities
+            ->getRepository(Log::class)
+            ->findOneBy(['craft' => $craft, 'id' => $id] + ($evenAway ? [] : ['putAwayAt' => null])) ??
+            throw new NotFoundHttpException("{$craft->name} has no log with this number.");
     }
 
     /** @return list<Passage> of a log, in order of time */
@@ -49,7 +54,9 @@ final readonly class LogBook
     /** The log asked for, or the newest; null when there is none. */
     public function chosen(Craft $craft, int $id): ?Log
     {
-        return $id > 0 ? $this->one($craft, $id) : $this->entities->getRepository(Log::class)->findOneBy(['craft' => $craft, 'putAwayAt' => null], ['id' => 'DESC']);
+        return $id > 0
+            ? $this->one($craft, $id)
+            : $this->entities->getRepository(Log::class)->findOneBy(['craft' => $craft, 'putAwayAt' => null], ['id' => 'DESC']);
     }
 
     /**
@@ -62,7 +69,12 @@ final readonly class LogBook
     public function besides(Craft $craft, Request $request, int $most): array
     {
         $asked = $request->query->all()['beside'] ?? [];
-        $ids = array_unique(array_filter(array_map(static fn (mixed $id): int => is_numeric($id) ? (int) $id : 0, \is_array($asked) ? $asked : [$asked]), static fn (int $id): bool => $id > 0));
+        $ids = array_unique(
+            array_filter(
+                array_map(static fn (mixed $id): int => is_numeric($id) ? (int) $id : 0, \is_array($asked) ? $asked : [$asked]),
+                static fn (int $id): bool => $id > 0,
+            ),
+        );
 
         return array_map(fn (int $id): Log => $this->one($craft, $id), array_values(\array_slice($ids, 0, $most)));
     }
@@ -70,7 +82,12 @@ final readonly class LogBook
     /** @return list<Log> put away, newest first */
     public function away(Craft $craft): array
     {
-        return array_values(array_filter($this->entities->getRepository(Log::class)->findBy(['craft' => $craft], ['id' => 'DESC'], 400), static fn (Log $l): bool => null !== $l->putAwayAt));
+        return array_values(
+            array_filter(
+                $this->entities->getRepository(Log::class)->findBy(['craft' => $craft], ['id' => 'DESC'], 400),
+                static fn (Log $l): bool => null !== $l->putAwayAt,
+            ),
+        );
     }
 
     /** Which card to fly next, by what the newest logs can be used for. */
@@ -79,7 +96,7 @@ final readonly class LogBook
         $flown = [];
         foreach (\array_slice($this->of($craft), 0, self::LOOKED_BACK) as $log) {
             if ($this->analyses->has($log)) {
-                $flown[] = ['settings' => $log->settings, 'can' => Dig::texts(Dig::map($this->analyses->report($log), 'adequacy'), 'can')];
+                $flown[] = new FlownLog($log->settings, $this->analyses->report($log)->adequacy);
             }
         }
 
@@ -92,17 +109,9 @@ final readonly class LogBook
         $logs = $this->of($craft);
         $rows = [];
         foreach ($logs as $i => $log) {
-            $steps = [];
-            $report = $this->analyses->has($log) ? Dig::map($this->analyses->report($log), 'step') : [];
-            foreach ($report as $axis => $s) {
-                if (\is_string($axis) && \is_array($s)) {
-                    $steps[$axis] = [
-                        'peak' => is_numeric($s['peak'] ?? null) ? (float) $s['peak'] : null, 'delay' => is_numeric($s['delay_ms'] ?? null) ? (float) $s['delay_ms'] : null,
-                        'grade' => \is_string($s['grade'] ?? null) ? $s['grade'] : '',
-                    ];
-                }
-            }
-            $rows[] = new LogRow($log, $steps, isset($logs[$i + 1]) ? self::difference($logs[$i + 1], $log) : []);
+            $steps = $this->analyses->has($log) ? $this->analyses->report($log)->steps : [];
+            $peaks = array_map(static fn (StepReport $s): ?float => $s->numbers?->peak, $steps);
+            $rows[] = new LogRow($log, $peaks, isset($logs[$i + 1]) ? self::difference($logs[$i + 1], $log) : []);
         }
 
         return $rows;

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\App\Flights;
 
 use Doctrine\ORM\EntityManagerInterface;
-use Ortholex\App\Frame\Frames;
+use Ortholex\App\Frame\Airframes;
 use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\Input;
 use Ortholex\App\Shell\SheetController;
@@ -21,8 +21,15 @@ use Symfony\Component\Routing\Attribute\Route;
 #[AsController]
 final class LogFrontController extends SheetController
 {
-    public function __construct(private readonly LogBook $book, private readonly AnalysisStore $analyses, private readonly LogStore $store, private readonly Frames $frames, private readonly EntityManagerInterface $entities)
-    {
+    public function __construct(
+        private readonly LogBook $book,
+        private readonly AnalysisStore $analyses,
+        private readonly ReportJson $json,
+        private readonly SheetsOfFindings $sheets,
+        private readonly LogStore $store,
+        private readonly Airframes $frames,
+        private readonly EntityManagerInterface $entities,
+    ) {
     }
 
     #[Route('/craft/{slug}/51/{id<\d+>}', name: 'log_front', methods: ['GET'])]
@@ -31,15 +38,32 @@ final class LogFrontController extends SheetController
         $craft = $this->crafts->named($slug);
         $log = $this->book->one($craft, $id);
 
-        return $this->show($craft, '51', 'Flights/front.html.twig', new LogFrontView($log, $this->analyses->report($log), array_map(static fn (MotorPlace $m): string => $m->inWords(), $this->frames->of($craft)->motors), LogFrontView::changed($log->settings, $craft->settings)));
+        return $this->show(
+            $craft,
+            '51',
+            'Flights/front.html.twig',
+            new LogFrontView(
+                $log,
+                $this->analyses->report($log),
+                array_map(static fn (MotorPlace $m): string => $m->inWords(), $this->frames->of($craft)->motors),
+                LogFrontView::changed($log->settings, $craft->settings),
+                $this->sheets,
+            ),
+        );
     }
 
     #[Route('/craft/{slug}/logs/{id<\d+>}/findings.json', name: 'log_findings', methods: ['GET'])]
     public function findings(string $slug, int $id): JsonResponse
     {
         $log = $this->book->one($this->crafts->named($slug), $id);
-        $report = $this->analyses->report($log);
-        $response = new JsonResponse(['log' => $log->code, 'craft' => $log->craft->name, 'flown_at' => $log->flownAt->format(\DATE_ATOM), 'findings' => $report['findings'] ?? [], 'adequacy' => $report['adequacy'] ?? null]);
+        $report = $this->json->of($this->analyses->report($log));
+        $response = new JsonResponse([
+            'log' => $log->code,
+            'craft' => $log->craft->name,
+            'flown_at' => $log->flownAt->format(\DATE_ATOM),
+            'findings' => $report['findings'],
+            'adequacy' => $report['adequacy'],
+        ]);
         $response->headers->set('Content-Disposition', HeaderUtils::makeDisposition('attachment', "$log->code-findings.json"));
 
         return $response;
@@ -90,7 +114,9 @@ final class LogFrontController extends SheetController
     {
         $log = $this->book->one($this->crafts->named($slug), $id);
         $traces = array_values(array_intersect(array_filter(explode(',', Input::of($request)->text('traces', 600))), $log->traces));
-        $axes = array_unique(array_map(static fn (string $t): string => 1 === preg_match('~_(roll|pitch|yaw)(_dps)?$~', $t, $m) ? $m[1] : '', $traces));
+        $axes = array_unique(
+            array_map(static fn (string $t): string => 1 === preg_match('~_(roll|pitch|yaw)(_dps)?$~', $t, $m) ? $m[1] : '', $traces),
+        );
         if ([] === $traces || 1 !== \count($axes) || [''] === $axes) {
             throw BadRequest::at('traces', 'Name the traces of one axis that are to be turned about.');
         }

@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Flights;
 
+use Ortholex\Core\Report\Finding;
+use Ortholex\Core\Report\Report;
+use Ortholex\Core\Report\Weight;
 use Ortholex\Core\Settings\Setting;
 
 /** What the front of a log shows. */
@@ -13,11 +16,10 @@ final readonly class LogFrontView
     public const PARTS = ['prop', 'motor', 'ESC', 'arm', 'frame', 'board', 'mount of the board', 'pack', 'receiver', 'wiring', 'other'];
 
     /**
-     * @param array<mixed> $report of the analysis
      * @param list<string> $places of the craft's motors, in words
      * @param list<string> $changed names of settings that are otherwise on the craft today
      */
-    public function __construct(public Log $log, public array $report, public array $places, public array $changed)
+    public function __construct(public Log $log, public Report $report, public array $places, public array $changed, private SheetsOfFindings $sheets)
     {
     }
 
@@ -29,12 +31,23 @@ final readonly class LogFrontView
      */
     public static function changed(array $flown, array $now): array
     {
-        return array_values(array_filter(array_keys($flown), static fn (string $name): bool => isset($now[$name]) && !Setting::same($flown[$name], $now[$name])));
+        return array_values(
+            array_filter(
+                array_keys($flown),
+                static fn (string $name): bool => isset($now[$name]) && !Setting::same($flown[$name], $now[$name]),
+            ),
+        );
     }
 
     /** How many findings are grave. */
     public function wrong(): int
     {
-        return \count(array_filter(Dig::map($this->report, 'findings'), static fn (mixed $f): bool => \is_array($f) && 'wrong' === ($f['weight'] ?? '')));
+        return \count(array_filter($this->report->findings, static fn (Finding $f): bool => Weight::Wrong === $f->weight));
+    }
+
+    /** The sheet that draws what a finding rests on. */
+    public function sheetOf(Finding $finding): string
+    {
+        return $this->sheets->showing($finding);
     }
 }

@@ -8,7 +8,7 @@ use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Craft\Craft;
 use Ortholex\App\Work\JobProgress;
 use Ortholex\Core\FlightLog\LogError;
-use Ortholex\Core\FlightLog\LogReader;
+use Ortholex\Core\FlightLog\Reading\LogReader;
 use Ortholex\Core\FlightLog\Segment;
 use Ortholex\Core\FlightLog\TimeFault;
 use Symfony\Component\Yaml\Exception\ParseException;
@@ -17,8 +17,12 @@ use Symfony\Component\Yaml\Yaml;
 /** The one road by which logs come in: reader, columns, store, analysis. All of a log is stored, or nothing. */
 final readonly class LogImport
 {
-    public function __construct(private EntityManagerInterface $entities, private LogStore $store, private AnalysisStore $analyses, private ColumnMaps $maps)
-    {
+    public function __construct(
+        private EntityManagerInterface $entities,
+        private LogStore $store,
+        private AnalysisStore $analyses,
+        private ColumnMaps $maps,
+    ) {
     }
 
     /** @throws LogError when the file is no log; nothing is stored then */
@@ -28,19 +32,43 @@ final readonly class LogImport
         $hash = (string) hash_file('sha256', $path);
         $known = $this->entities->getRepository(Log::class)->findOneBy(['craft' => $craft, 'sha256' => $hash]);
         if (null !== $known) {
-            throw LogError::of("This very log is already here as {$known->code}.".(null === $known->putAwayAt ? '' : ' It was put away; sheet 51 brings it back.'));
+            throw LogError::of(
+                "This very log is already here as {$known->code}.".
+                    (null === $known->putAwayAt ? '' : ' It was put away; sheet 51 brings it back.'),
+            );
         }
-        $flight = LogReader::readFile($path, plan: $this->maps->plan($path), progress: static fn (float $read) => $progress->at($share(0.45 * $read), \sprintf('reading, %.0f %%', 100 * $read)));
+        $flight = LogReader::readFile(
+            $path,
+            plan: $this->maps->plan($path),
+            progress: static fn (float $read) => $progress->at($share(0.45 * $read), \sprintf('reading, %.0f %%', 100 * $read)),
+        );
         $progress->at($share(0.46), 'storing the traces');
-        $last = $this->entities->createQuery('SELECT MAX(l.code) FROM '.Log::class.' l WHERE l.craft = :c')->setParameter('c', $craft)->getSingleScalarResult();
+        $last = $this->entities
+            ->createQuery('SELECT MAX(l.code) FROM '.Log::class.' l WHERE l.craft = :c')
+            ->setParameter('c', $craft)
+            ->getSingleScalarResult();
         $number = \is_string($last) ? (int) substr($last, 2) + 1 : 1;
         $log = new Log(
-            $craft, \sprintf('%s-%04d', strtoupper($craft->slug[0]), $number), $title, $hash, new \DateTimeImmutable(),
-            $flight->clock->durationS(), $flight->clock->rateHz, $flight->clock->samples, $flight->names(),
-            array_map(static fn (Segment $s): array => ['first' => $s->first, 'count' => $s->count, 'start_s' => $s->startS], $flight->clock->segments),
-            array_map(static fn (TimeFault $f): array => ['kind' => $f->kind, 'at_s' => $f->atS, 'length_s' => $f->lengthS, 'row' => $f->row], \array_slice($flight->clock->faults, 0, 200)),
-            ['count' => $flight->badRows->count, 'places' => $flight->badRows->places],
-            $flight->settings, self::settings($flight->settings),
+            $craft,
+            \sprintf('%s-%04d', strtoupper($craft->slug[0]), $number),
+            $title,
+            $hash,
+            new \DateTimeImmutable(),
+            $flight->clock->durationS(),
+            $flight->clock->rateHz,
+            $flight->clock->samples,
+            $flight->names(),
+            array_map(
+                static fn (Segment $s): array => ['first' => $s->first, 'count' => $s->count, 'start_s' => $s->startS],
+                $flight->clock->segments,
+            ),
+            array_map(
+                static fn (TimeFault $f): array => ['kind' => $f->kind->value, 'at_s' => $f->atS, 'length_s' => $f->lengthS, 'row' => $f->row],
+                \array_slice($flight->clock->faults, 0, 200),
+            ),
+            $flight->badRows->toArray(),
+            $flight->settings,
+            self::settings($flight->settings),
         );
         $this->entities->wrapInTransaction(function () use ($log, $flight): void {
             $this->entities->persist($log);

@@ -6,8 +6,8 @@ namespace Ortholex\App\Flights;
 
 use Ortholex\Core\FlightLog\FlightLog;
 use Ortholex\Core\FlightLog\LogError;
-use Ortholex\Core\FlightLog\LogPlan;
-use Ortholex\Core\FlightLog\LogReader;
+use Ortholex\Core\FlightLog\Reading\LogPlan;
+use Ortholex\Core\FlightLog\Reading\LogReader;
 use Symfony\Component\Console\Command\Command;
 use Symfony\Component\Console\Input\InputInterface;
 use Symfony\Component\Console\Input\InputOption;
@@ -17,8 +17,19 @@ final readonly class LogOptions
 {
     public static function add(Command $command): void
     {
-        $command->addOption('map', null, InputOption::VALUE_REQUIRED | InputOption::VALUE_IS_ARRAY, 'what a column is, as "COLUMN=trace"; an empty trace leaves it out')
-            ->addOption('motors', null, InputOption::VALUE_REQUIRED, 'the motors in the order of their columns, as "rear-right:cw,front-right:ccw,…"')
+        $command
+            ->addOption(
+                'map',
+                null,
+                InputOption::VALUE_REQUIRED | InputOption::VALUE_IS_ARRAY,
+                'what a column is, as "COLUMN=trace"; an empty trace leaves it out',
+            )
+            ->addOption(
+                'motors',
+                null,
+                InputOption::VALUE_REQUIRED,
+                'the motors in the order of their columns, as "rear-right:cw,front-right:ccw,…"',
+            )
             ->addOption('from', null, InputOption::VALUE_REQUIRED, 'first second to look at')
             ->addOption('to', null, InputOption::VALUE_REQUIRED, 'last second to look at')
             ->addOption('json', null, InputOption::VALUE_NONE, 'print JSON instead of a table');
@@ -58,7 +69,11 @@ final readonly class LogOptions
         foreach (\is_string($given) && '' !== trim($given) ? explode(',', $given) : [] as $motor) {
             $parts = explode(':', trim($motor));
             $place = str_replace(['-', ' '], '_', strtolower(trim($parts[0])));
-            if (1 !== preg_match('~^[a-z0-9_]+$~', $place) || (isset($parts[1]) && !\in_array(strtolower($parts[1]), ['cw', 'ccw'], true)) || \count($parts) > 2) {
+            if (
+                1 !== preg_match('~^[a-z0-9_]+$~', $place)
+                || (isset($parts[1]) && !\in_array(strtolower($parts[1]), ['cw', 'ccw'], true))
+                || \count($parts) > 2
+            ) {
                 throw LogError::of("“{$motor}” is no motor. Write place and direction, as in rear-right:cw.");
             }
             if (\in_array($place, $places, true)) {

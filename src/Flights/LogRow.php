@@ -8,10 +8,10 @@ namespace Ortholex\App\Flights;
 final readonly class LogRow
 {
     /**
-     * @param array<string, array{peak: ?float, delay: ?float, grade: string}> $steps    per axis
-     * @param array<string, array{from: mixed, to: mixed}>                     $changed  settings that differ from the log before
+     * @param array<string, ?float>                        $peaks   of the step by axis
+     * @param array<string, array{from: mixed, to: mixed}> $changed settings that differ from the log before
      */
-    public function __construct(public Log $log, public array $steps, public array $changed)
+    public function __construct(public Log $log, public array $peaks, public array $changed)
     {
     }
 }

@@ -4,7 +4,8 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Flights;
 
-use Ortholex\Core\Analysis\StepRanking;
+use Ortholex\Core\Report\Report;
+use Ortholex\Core\Step\StepRanking;
 
 /** What sheets 53 and 54 show: one log, perhaps others beside it, and the analyses of all. */
 final readonly class LogSheetView
@@ -12,8 +13,7 @@ final readonly class LogSheetView
     /**
      * @param list<Log>                                                            $logs     all, for the choice
      * @param list<Log>                                                            $besides
-     * @param array<mixed>                                                         $report   of $log
-     * @param list<array<mixed>>                                                   $others   reports of $besides
+     * @param list<Report> $others   reports of $besides
      * @param array<string, array<string, array{from: mixed, to: mixed}>>          $changed  settings between each of $besides and $log, by code
      * @param list<Passage>                                                        $passages of $log
      * @param Passage|null                                                         $passage  that the analyses look at; the whole flight when null
@@ -22,14 +22,27 @@ final readonly class LogSheetView
      * @param string                                                               $axis     to begin with, or empty
      * @param array<string, array{alike: bool, bands: list<array{from_hz: float, to_hz: float, axes: array<string, float>}>}> $compared noise of $log less each of $besides by bands, dB, by code
      */
-    public function __construct(public array $logs, public ?Log $log, public array $besides, public array $report, public array $others, public array $changed, public array $findings, public string $answer, public array $passages, public ?Passage $passage, public array $ranked = [], public string $axis = '', public array $compared = [])
-    {
+    public function __construct(
+        public array $logs,
+        public ?Log $log,
+        public array $besides,
+        public ?Report $report,
+        public array $others,
+        public array $changed,
+        public array $findings,
+        public string $answer,
+        public array $passages,
+        public ?Passage $passage,
+        public array $ranked = [],
+        public string $axis = '',
+        public array $compared = [],
+    ) {
     }
 
-    /** @return array<string, array<mixed>> reports of all logs by code, that of $log first */
+    /** @return array<string, Report> reports of all logs by code, that of $log first */
     public function reports(): array
     {
-        $all = null === $this->log ? [] : [$this->log->code => $this->report];
+        $all = null === $this->log || null === $this->report ? [] : [$this->log->code => $this->report];
         foreach ($this->besides as $i => $log) {
             $all[$log->code] = $this->others[$i];
         }

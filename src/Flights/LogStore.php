@@ -6,7 +6,6 @@ namespace Ortholex\App\Flights;
 
 use Doctrine\DBAL\Connection;
 use Doctrine\DBAL\ParameterType;
-use Ortholex\Core\FlightLog\BadRows;
 use Ortholex\Core\FlightLog\Column;
 use Ortholex\Core\FlightLog\FlightLog;
 
@@ -95,7 +94,12 @@ final readonly class LogStore
             $data[] = $bytes;
         }
 
-        return ['level' => $level, 'first' => $first, 'count' => $count, 'data' => array_map(static fn (string $b): string => substr($b, 0, $count * 4 * $values), $data)];
+        return [
+            'level' => $level,
+            'first' => $first,
+            'count' => $count,
+            'data' => array_map(static fn (string $b): string => substr($b, 0, $count * 4 * $values), $data),
+        ];
     }
 
     /** @return list<float> some samples of one trace, fewer where it ends */
@@ -115,25 +119,43 @@ final readonly class LogStore
     public function turn(int $logId, array $traces): void
     {
         foreach ($traces as $trace) {
-            foreach ($this->db->fetchAllAssociative('SELECT level, part FROM log_chunk WHERE log_id = ? AND trace = ?', [$logId, $trace]) as $row) {
+            foreach (
+                $this->db->fetchAllAssociative('SELECT level, part FROM log_chunk WHERE log_id = ? AND trace = ?', [$logId, $trace]) as $row
+            ) {
                 [$level, $part] = [is_numeric($row['level']) ? (int) $row['level'] : 0, is_numeric($row['part']) ? (int) $row['part'] : 0];
-                $values = array_map(static fn (float $v): float => -$v, FlightLog::unpackFloats($this->chunks($logId, $trace, $level, $part, $part)));
+                $values = array_map(
+                    static fn (float $v): float => -$v,
+                    FlightLog::unpackFloats($this->chunks($logId, $trace, $level, $part, $part)),
+                );
                 if ($level > 0) {
                     // Pairs of least and greatest: turned about, they change places.
                     for ($i = 0, $n = \count($values) - 1; $i < $n; $i += 2) {
                         [$values[$i], $values[$i + 1]] = [$values[$i + 1], $values[$i]];
                     }
                 }
-                $this->db->executeStatement('UPDATE log_chunk SET data = ? WHERE log_id = ? AND trace = ? AND level = ? AND part = ?', [FlightLog::packFloats(array_values($values)), $logId, $trace, $level, $part], [ParameterType::LARGE_OBJECT]);
+                $this->db->executeStatement(
+                    'UPDATE log_chunk SET data = ? WHERE log_id = ? AND trace = ? AND level = ? AND part = ?',
+                    [FlightLog::packFloats(array_values($values)), $logId, $trace, $level, $part],
+                    [ParameterType::LARGE_OBJECT],
+                );
             }
         }
     }
 
     private function chunks(int $logId, string $trace, int $level, int $from, int $to): string
     {
-        $rows = $this->db->fetchFirstColumn('SELECT data FROM log_chunk WHERE log_id = ? AND trace = ? AND level = ? AND part BETWEEN ? AND ? ORDER BY part', [$logId, $trace, $level, $from, $to]);
+        $rows = $this->db->fetchFirstColumn(
+            'SELECT data FROM log_chunk WHERE log_id = ? AND trace = ? AND level = ? AND part BETWEEN ? AND ? ORDER BY part',
+            [$logId, $trace, $level, $from, $to],
+        );
 
-        return implode('', array_map(static fn (mixed $r): string => \is_resource($r) ? (string) stream_get_contents($r) : (\is_string($r) ? $r : ''), $rows));
+        return implode(
+            '',
+            array_map(
+                static fn (mixed $r): string => \is_resource($r) ? (string) stream_get_contents($r) : (\is_string($r) ? $r : ''),
+                $rows,
+            ),
+        );
     }
 
     /** @param list<string>|null $only traces to load; all when null */
@@ -146,7 +168,7 @@ final readonly class LogStore
             }
         }
 
-        return new FlightLog($log->clock(), $columns, $log->head, new BadRows($log->badRows['count'], $log->badRows['places']));
+        return new FlightLog($log->clock(), $columns, $log->head, $log->badRows());
     }
 
     /**

@@ -58,7 +58,21 @@ final class LogsController extends SheetController
             $cards[] = ['id' => $id, 'name' => $name, 'for' => self::FOR[$id], 'sticks' => $sticks];
         }
 
-        return $this->show($craft, '51', 'Flights/logs.html.twig', new LogsView($this->book->rows($craft), $cards, '' === $whyNot, $whyNot, $this->mostUploadMb, $this->book->away($craft), $this->book->plan($craft), $craft->settings));
+        return $this->show(
+            $craft,
+            '51',
+            'Flights/logs.html.twig',
+            new LogsView(
+                $this->book->rows($craft),
+                $cards,
+                '' === $whyNot,
+                $whyNot,
+                $this->mostUploadMb,
+                $this->book->away($craft),
+                $this->book->plan($craft),
+                $craft->settings,
+            ),
+        );
     }
 
     #[Route('/craft/{slug}/logs/fly', name: 'fly', methods: ['POST'])]
@@ -85,16 +99,20 @@ final class LogsController extends SheetController
     {
         $log = $this->book->one($this->crafts->named($slug), $id);
 
-        return new StreamedResponse(function () use ($log): void {
-            $out = fopen('php://output', 'w');
-            if (false !== $out) {
-                LogWriter::write($this->store->load($log), $out);
-                fclose($out);
-            }
-        }, 200, [
-            'Content-Type' => 'text/csv; charset=utf-8',
-            'Content-Disposition' => HeaderUtils::makeDisposition('attachment', "$log->code.csv"),
-        ]);
+        return new StreamedResponse(
+            function () use ($log): void {
+                $out = fopen('php://output', 'w');
+                if (false !== $out) {
+                    LogWriter::write($this->store->load($log), $out);
+                    fclose($out);
+                }
+            },
+            200,
+            [
+                'Content-Type' => 'text/csv; charset=utf-8',
+                'Content-Disposition' => HeaderUtils::makeDisposition('attachment', "$log->code.csv"),
+            ],
+        );
     }
 
     private function whyNotFly(Craft $craft): string

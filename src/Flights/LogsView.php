@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Flights;
 
-use Ortholex\Core\Analysis\FlightPlan;
+use Ortholex\Core\LogCheck\FlightPlan;
 
 /** What sheet 51 shows. */
 final readonly class LogsView
@@ -15,7 +15,15 @@ final readonly class LogsView
      * @param list<array{id: string, name: string, for: string, sticks: array<string, list<float>>}> $cards with a few points of each stick, for the drawing
      * @param array<string, float|int|bool|string>                                                  $now   settings on the craft, for what the plan changes
      */
-    public function __construct(public array $rows, public array $cards, public bool $canFly, public string $whyNot, public int $mostUploadMb, public array $away, public FlightPlan $plan, public array $now)
-    {
+    public function __construct(
+        public array $rows,
+        public array $cards,
+        public bool $canFly,
+        public string $whyNot,
+        public int $mostUploadMb,
+        public array $away,
+        public FlightPlan $plan,
+        public array $now,
+    ) {
     }
 }

@@ -9,8 +9,8 @@ use Ortholex\App\Shell\Input;
 use Ortholex\App\Shell\SheetController;
 use Ortholex\App\Shell\Uploads;
 use Ortholex\App\Work\Jobs;
-use Ortholex\Core\FlightLog\ColumnGuess;
 use Ortholex\Core\FlightLog\LogError;
+use Ortholex\Core\FlightLog\Reading\ColumnGuess;
 use Ortholex\Core\FlightLog\Traces;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
@@ -67,10 +67,17 @@ final class MappingController extends SheetController
             throw BadRequest::at('file', $e->getMessage());
         }
         $traces = ['time_s' => 'time'];
-        foreach (Traces::common(array_values(array_filter(array_map(static fn (ColumnGuess $g): ?string => $g->trace, $plan->guesses)))) as $trace) {
+        foreach (
+            Traces::common(array_values(array_filter(array_map(static fn (ColumnGuess $g): ?string => $g->trace, $plan->guesses)))) as $trace
+        ) {
             $traces[$trace] = Traces::inWords($trace);
         }
 
-        return $this->show($craft, '51', 'Flights/columns.html.twig', new ColumnsView($plan, $traces, $upload, mb_substr($request->query->getString('name', 'a log'), 0, 80)));
+        return $this->show(
+            $craft,
+            '51',
+            'Flights/columns.html.twig',
+            new ColumnsView($plan, $traces, $upload, mb_substr($request->query->getString('name', 'a log'), 0, 80)),
+        );
     }
 }

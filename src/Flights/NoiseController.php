@@ -6,7 +6,7 @@ namespace Ortholex\App\Flights;
 
 use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\SheetController;
-use Ortholex\Core\Analysis\AnalysisCharts;
+use Ortholex\Core\Report\MapChart;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
@@ -22,7 +22,7 @@ final class NoiseController extends SheetController
     /** What a difference map shows at its ends, dB. */
     private const SPAN_DB = 18.0;
 
-    public function __construct(private readonly LogBook $book, private readonly AnalysisStore $analyses)
+    public function __construct(private readonly LogBook $book, private readonly AnalysisStore $analyses, private readonly NoiseFindings $findings)
     {
     }
 
@@ -33,23 +33,41 @@ final class NoiseController extends SheetController
         $log = $this->book->chosen($craft, $request->query->getInt('log'));
         $besides = null === $log ? [] : $this->book->besides($craft, $request, self::MOST_BESIDE);
         $passage = $this->book->passage($log, $request->query->getInt('passage'));
-        $report = null === $log ? [] : $this->analyses->report($log, $passage);
+        $report = null === $log ? null : $this->analyses->report($log, $passage);
         $others = array_map($this->analyses->report(...), $besides);
         $findings = $compared = [];
         $answer = 'No log yet, so nothing is known of the noise.';
-        if (null !== $log) {
+        if (null !== $log && null !== $report) {
             $charts = $this->analyses->charts($log, $passage);
-            [$answer, $findings] = NoiseFindings::of($report, $charts);
+            [$answer, $findings] = $this->findings->of($report, $charts);
             if ([] !== $besides) {
                 $codes = array_map(static fn (Log $l): string => $l->code, $besides);
-                [$answer, $compared] = NoiseFindings::among([$log->code => $charts] + array_combine($codes, array_map($this->analyses->charts(...), $besides)), [$log->code => $report] + array_combine($codes, $others));
+                [$answer, $compared] = NoiseFindings::among(
+                    [$log->code => $charts] + array_combine($codes, array_map($this->analyses->charts(...), $besides)),
+                    [$log->code => $report] + array_combine($codes, $others),
+                );
             }
         }
 
-        return $this->show($craft, '53', 'Flights/noise.html.twig', new LogSheetView(
-            $this->book->of($craft), $log, $besides, $report, $others,
-            null === $log ? [] : LogBook::differences($besides, $log), $findings, $answer, $this->book->passages($log), $passage, axis: $request->query->getString('axis'), compared: $compared,
-        ));
+        return $this->show(
+            $craft,
+            '53',
+            'Flights/noise.html.twig',
+            new LogSheetView(
+                $this->book->of($craft),
+                $log,
+                $besides,
+                $report,
+                $others,
+                null === $log ? [] : LogBook::differences($besides, $log),
+                $findings,
+                $answer,
+                $this->book->passages($log),
+                $passage,
+                axis: $request->query->getString('axis'),
+                compared: $compared,
+            ),
+        );
     }
 
     /** Curves and report of a log, as the sheets draw them. */
@@ -58,7 +76,9 @@ final class NoiseController extends SheetController
     {
         $log = $this->book->one($this->crafts->named($slug), $id);
 
-        return new Response($this->analyses->text($log, $this->book->passage($log, $request->query->getInt('passage'))), 200, ['Content-Type' => 'application/json']);
+        return new Response($this->analyses->text($log, $this->book->passage($log, $request->query->getInt('passage'))), 200, [
+            'Content-Type' => 'application/json',
+        ]);
     }
 
     /** Noise maps of a log less those of another, by axis, against throttle and against rotor speed. */
@@ -72,13 +92,12 @@ final class NoiseController extends SheetController
         }
         $a = $this->analyses->charts($log, $this->book->passage($log, $request->query->getInt('passage')));
         $b = $this->analyses->charts($this->book->one($craft, $other));
-        $ratio = (Dig::number($a, 'full_rpm') ?? 1.0) / max(1.0, Dig::number($b, 'full_rpm') ?? 1.0);
+        $ratio = ($a->fullRpm ?? 1.0) / max(1.0, $b->fullRpm ?? 1.0);
         $out = [];
-        foreach (['map' => 1.0, 'rpm_map' => $ratio] as $kind => $scale) {
-            foreach (Dig::map($a, $kind) as $axis => $map) {
-                $there = Dig::map($b, $kind, (string) $axis);
-                if (\is_array($map) && [] !== $there) {
-                    $out[$kind][$axis] = AnalysisCharts::difference(NoiseFindings::less($map, $there, $scale), self::SPAN_DB);
+        foreach (['map' => [$a->maps, $b->maps, 1.0], 'rpm_map' => [$a->rpmMaps, $b->rpmMaps, $ratio]] as $kind => [$here, $there, $scale]) {
+            foreach ($here as $axis => $map) {
+                if (isset($there[$axis])) {
+                    $out[$kind][$axis] = MapChart::difference($map->less($there[$axis], $scale), self::SPAN_DB);
                 }
             }
         }

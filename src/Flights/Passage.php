@@ -15,14 +15,10 @@ class Passage
     public ?int $id = null;
 
     public function __construct(
-        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-        public readonly Log $log,
-        #[ORM\Column(length: 80)]
-        public string $name,
-        #[ORM\Column]
-        public readonly float $fromS,
-        #[ORM\Column]
-        public readonly float $toS,
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Log $log,
+        #[ORM\Column(length: 80)] public string $name,
+        #[ORM\Column] public readonly float $fromS,
+        #[ORM\Column] public readonly float $toS,
     ) {
     }
 }

@@ -7,7 +7,12 @@ namespace Ortholex\App\Flights;
 /** A judgement beside the drawing: what, number, how sure, and the sheet that mends it. */
 final readonly class ResponseFinding
 {
-    public function __construct(public string $title, public string $sure, public string $text, public ?string $sheet, public string $action)
-    {
+    public function __construct(
+        public string $title,
+        public string $sure,
+        public string $text,
+        public ?string $sheet,
+        public string $action,
+    ) {
     }
 }

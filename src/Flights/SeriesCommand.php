@@ -4,10 +4,12 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Flights;
 
-use Ortholex\Core\Analysis\AxisLag;
-use Ortholex\Core\Analysis\LagSeries;
+use Ortholex\App\Words\Words;
+use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\FlightLog\LogError;
 use Ortholex\Core\FlightLog\Traces;
+use Ortholex\Core\Lag\AxisLag;
+use Ortholex\Core\Lag\LagSeries;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Command\Command;
 use Symfony\Component\Console\Helper\Table;
@@ -17,13 +19,25 @@ use Symfony\Component\Console\Input\InputOption;
 use Symfony\Component\Console\Output\ConsoleOutputInterface;
 use Symfony\Component\Console\Output\OutputInterface;
 
-#[AsCommand(name: 'series', description: 'Compares flights that vary one setting in steps: lag per step, where it crosses zero, and the value to use.')]
+#[AsCommand(
+    name: 'series',
+    description: 'Compares flights that vary one setting in steps: lag per step, where it crosses zero, and the value to use.',
+),]
 final class SeriesCommand extends Command
 {
+    public function __construct(private readonly Words $words)
+    {
+        parent::__construct();
+    }
+
     protected function configure(): void
     {
-        $this->addArgument('logs', InputArgument::IS_ARRAY | InputArgument::REQUIRED, 'the logs, one a step')
-            ->addOption('vary', null, InputOption::VALUE_REQUIRED, 'the setting and its values in the order of the logs, as "gain.roll.ff=0.6,0.9,1.2"');
+        $this->addArgument('logs', InputArgument::IS_ARRAY | InputArgument::REQUIRED, 'the logs, one a step')->addOption(
+            'vary',
+            null,
+            InputOption::VALUE_REQUIRED,
+            'the setting and its values in the order of the logs, as "gain.roll.ff=0.6,0.9,1.2"',
+        );
         LogOptions::add($this);
     }
 
@@ -34,21 +48,25 @@ final class SeriesCommand extends Command
             $lags = [];
             foreach ($paths as $i => $path) {
                 $log = LogOptions::read($path, $input);
-                foreach (Traces::AXES as $axis) {
-                    $rate = $log->has("rate_measured_{$axis}_dps") ? "rate_measured_{$axis}_dps" : "rate_filtered_{$axis}_dps";
-                    $lag = $log->has($rate) && $log->has("setpoint_{$axis}_dps") ? AxisLag::of($log->runs("setpoint_{$axis}_dps"), $log->runs($rate), $log->clock->rateHz) : null;
+                foreach (Axis::cases() as $axis) {
+                    $rate = $log->rateOfRotation($axis);
+                    $set = Traces::setpoint($axis);
+                    $lag =
+                        null !== $rate && $log->has($set)
+                            ? AxisLag::of($log->runs($set), $log->runs($rate), $log->clock->rateHz)
+                            : null;
                     if (null !== $lag) {
-                        $lags[$axis][] = ['value' => $values[$i], 'lag' => $lag];
+                        $lags[$axis->value][] = ['value' => $values[$i], 'lag' => $lag];
                     }
                 }
             }
         } catch (LogError $e) {
-            ($output instanceof ConsoleOutputInterface ? $output->getErrorOutput() : $output)->writeln($e->getMessage());
+            ($output instanceof ConsoleOutputInterface ? $output->getErrorOutput() : $output)->writeln($this->words->ofProblem($e));
 
             return 2;
         }
         // A setting of one axis speaks of that axis; another, of all.
-        $only = 1 === preg_match('~\.(roll|pitch|yaw)\.~', $setting, $m) ? [$m[1]] : Traces::AXES;
+        $only = 1 === preg_match('~\.(roll|pitch|yaw)\.~', $setting, $m) ? [$m[1]] : array_column(Axis::cases(), 'value');
         $axes = [];
         foreach ($only as $axis) {
             $series = LagSeries::of($lags[$axis] ?? []);
@@ -57,11 +75,29 @@ final class SeriesCommand extends Command
             }
         }
         if (true === $input->getOption('json')) {
-            $output->writeln((string) json_encode(['setting' => $setting, 'axes' => array_map(static fn (LagSeries $s): array => [
-                'steps' => $s->steps,
-                'zero_crossing' => null === $s->crossing ? null : ['value' => round($s->crossing[0], 4), 'low' => round($s->crossing[1], 4), 'high' => round($s->crossing[2], 4)],
-                'recommended' => $s->recommended,
-            ], $axes)], \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRESERVE_ZERO_FRACTION), OutputInterface::OUTPUT_RAW);
+            $output->writeln(
+                (string) json_encode(
+                    [
+                        'setting' => $setting,
+                        'axes' => array_map(
+                            static fn (LagSeries $s): array => [
+                                'steps' => $s->steps,
+                                'zero_crossing' => null === $s->crossing
+                                        ? null
+                                        : [
+                                            'value' => round($s->crossing[0], 4),
+                                            'low' => round($s->crossing[1], 4),
+                                            'high' => round($s->crossing[2], 4),
+                                        ],
+                                'recommended' => $s->recommended,
+                            ],
+                            $axes,
+                        ),
+                    ],
+                    \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRESERVE_ZERO_FRACTION,
+                ),
+                OutputInterface::OUTPUT_RAW,
+            );
 
             return self::SUCCESS;
         }
@@ -74,7 +110,11 @@ final class SeriesCommand extends Command
         }
         $table->render();
         foreach ($axes as $axis => $series) {
-            $output->writeln(null === $series->crossing ? "$axis: the lag does not fall with $setting; nothing crosses zero." : \sprintf('%s: lag crosses zero at %.3f (%.3f to %.3f).', $axis, ...$series->crossing));
+            $output->writeln(
+                null === $series->crossing
+                    ? "$axis: the lag does not fall with $setting; nothing crosses zero."
+                    : \sprintf('%s: lag crosses zero at %.3f (%.3f to %.3f).', $axis, ...$series->crossing),
+            );
             $output->writeln(null === $series->recommended ? "$axis: every step leads; go lower." : "$axis: use $series->recommended.");
         }
         if ([] === $axes) {

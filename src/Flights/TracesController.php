@@ -6,8 +6,8 @@ namespace Ortholex\App\Flights;
 
 use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\SheetController;
-use Ortholex\Core\Analysis\Alignment;
 use Ortholex\Core\FlightLog\Traces;
+use Ortholex\Core\Lag\Alignment;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
@@ -29,13 +29,21 @@ final class TracesController extends SheetController
         $craft = $this->crafts->named($slug);
         $log = $this->book->chosen($craft, $request->query->getInt('log'));
         $units = [];
-        $beside = null === $log ? null : ($this->book->besides($craft, $request, 1)[0] ?? null);
+        $beside = null === $log ? null : $this->book->besides($craft, $request, 1)[0] ?? null;
         foreach (array_unique([...$log->traces ?? [], ...$beside->traces ?? []]) as $name) {
             $units[$name] = ['unit' => Traces::unitOf($name) ?? '', 'words' => Traces::inWords($name)];
         }
-        $shown = $request->query->has('from') && $request->query->has('to') ? [(float) $request->query->getString('from'), (float) $request->query->getString('to')] : null;
+        $shown =
+            $request->query->has('from') && $request->query->has('to')
+                ? [(float) $request->query->getString('from'), (float) $request->query->getString('to')]
+                : null;
 
-        return $this->show($craft, '52', 'Flights/traces.html.twig', new TracesView($this->book->of($craft), $log, $units, $this->book->passages($log), $shown, $beside));
+        return $this->show(
+            $craft,
+            '52',
+            'Flights/traces.html.twig',
+            new TracesView($this->book->of($craft), $log, $units, $this->book->passages($log), $shown, $beside),
+        );
     }
 
     /** By how much another log has to be shifted so that its sticks move with this one's. */
@@ -44,9 +52,16 @@ final class TracesController extends SheetController
     {
         $craft = $this->crafts->named($slug);
         $names = ['throttle_pct', 'setpoint_roll_dps', 'setpoint_pitch_dps', 'setpoint_yaw_dps'];
-        $found = Alignment::of($this->store->load($this->book->one($craft, $id), $names), $this->store->load($this->book->one($craft, $other), $names));
+        $found = Alignment::of(
+            $this->store->load($this->book->one($craft, $id), $names),
+            $this->store->load($this->book->one($craft, $other), $names),
+        );
 
-        return new JsonResponse(['shift_s' => null === $found ? null : round($found->shiftS, 3), 'correlation' => null === $found ? null : round($found->correlation, 3), 'alike' => null !== $found && $found->isAlike()]);
+        return new JsonResponse([
+            'shift_s' => null === $found ? null : round($found->shiftS, 3),
+            'correlation' => null === $found ? null : round($found->correlation, 3),
+            'alike' => null !== $found && $found->isAlike(),
+        ]);
     }
 
     /**
@@ -67,11 +82,17 @@ final class TracesController extends SheetController
         $to = max($from + 1, min($log->samples, $request->query->getInt('to', $log->samples)));
         $view = $this->store->view($id, $traces, $from, $to);
         $head = (string) json_encode([
-            'size' => LogStore::FACTOR ** $view['level'], 'first' => $view['first'], 'count' => $view['count'], 'pairs' => $view['level'] > 0, 'traces' => $traces,
+            'size' => LogStore::FACTOR ** $view['level'],
+            'first' => $view['first'],
+            'count' => $view['count'],
+            'pairs' => $view['level'] > 0,
+            'traces' => $traces,
         ]);
         // Float32Array in the browser needs its bytes to start at a multiple of four.
-        $head = str_pad($head, \strlen($head) + (4 - \strlen($head) % 4) % 4);
+        $head = str_pad($head, \strlen($head) + ((4 - (\strlen($head) % 4)) % 4));
 
-        return new Response(pack('V', \strlen($head)).$head.implode('', $view['data']), 200, ['Content-Type' => 'application/octet-stream']);
+        return new Response(pack('V', \strlen($head)).$head.implode('', $view['data']), 200, [
+            'Content-Type' => 'application/octet-stream',
+        ]);
     }
 }

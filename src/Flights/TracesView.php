@@ -14,7 +14,13 @@ final readonly class TracesView
      * @param array{float, float}|null                            $shown seconds to begin with; all when null
      * @param Log|null                                            $beside locked to it
      */
-    public function __construct(public array $logs, public ?Log $log, public array $units, public array $passages, public ?array $shown, public ?Log $beside)
-    {
+    public function __construct(
+        public array $logs,
+        public ?Log $log,
+        public array $units,
+        public array $passages,
+        public ?array $shown,
+        public ?Log $beside,
+    ) {
     }
 }

@@ -39,7 +39,17 @@ final readonly class WaitingListener
 
             return;
         }
-        $event->setResponse(new Response($this->twig->render('Flights/waiting.html.twig', ['shell' => $this->shell->of($craft, $m[1]), 'view' => $e->log, 'craft' => $craft, 'at' => "/craft/$craft->slug"]), Response::HTTP_ACCEPTED));
+        $event->setResponse(
+            new Response(
+                $this->twig->render('Flights/waiting.html.twig', [
+                    'shell' => $this->shell->of($craft, $m[1]),
+                    'view' => $e->log,
+                    'craft' => $craft,
+                    'at' => "/craft/$craft->slug",
+                ]),
+                Response::HTTP_ACCEPTED,
+            ),
+        );
         $event->allowCustomResponseCode();
     }
 }

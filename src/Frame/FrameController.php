@@ -12,8 +12,8 @@ use Ortholex\App\Record\Staging;
 use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\Input;
 use Ortholex\App\Shell\SheetController;
+use Ortholex\Core\Airframe\Airframe;
 use Ortholex\Core\Airframe\AirframeError;
-use Ortholex\Core\Airframe\Frame;
 use Ortholex\Core\Airframe\LevelCheck;
 use Ortholex\Core\Airframe\Mixer;
 use Ortholex\Core\Airframe\Mounting;
@@ -38,7 +38,7 @@ final class FrameController extends SheetController
         private readonly Worlds $worlds,
         private readonly Staging $staging,
         private readonly Catalogue $catalogue,
-        private readonly Frames $frames,
+        private readonly Airframes $frames,
     ) {
     }
 
@@ -51,17 +51,40 @@ final class FrameController extends SheetController
         [$found, $problem] = $this->found($craft);
         $set = $this->mountingOf($this->staging->preview($craft));
         $fields = [];
-        foreach (['frame.layout', 'props.direction', ...('custom' === $layout ? [] : ['frame.diagonal_mm']), ...('quad_stretched' === $layout ? ['frame.stretch'] : [])] as $name) {
+        foreach (
+            [
+                'frame.layout',
+                'props.direction',
+                ...'custom' === $layout ? [] : ['frame.diagonal_mm'],
+                ...'quad_stretched' === $layout ? ['frame.stretch'] : [],
+            ] as $name
+        ) {
             if (isset($craft->settings[$name])) {
                 $fields[] = $this->catalogue->get($name, $craft->version());
             }
         }
         $poses = $this->poses($craft);
 
-        return $this->show($craft, '14', 'Frame/frame.html.twig', new FrameView(
-            $frame ?? $this->frames->of($craft), self::mixer($frame ?? $this->frames->of($craft)), null === $frame, $layout, $set, [ShownPose::LEVEL => isset($poses[ShownPose::LEVEL]), ShownPose::NOSE_UP => isset($poses[ShownPose::NOSE_UP])],
-            $found, null === $found ? 0.0 : $found->rotation->angleTo(Rotation::degrees(...$set)), $problem, $fields, $craft->settings, $this->staging->of($craft), $this->links->isLinked($craft),
-        ));
+        return $this->show(
+            $craft,
+            '14',
+            'Frame/frame.html.twig',
+            new FrameView(
+                $frame ?? $this->frames->of($craft),
+                self::mixer($frame ?? $this->frames->of($craft)),
+                null === $frame,
+                $layout,
+                $set,
+                [ShownPose::LEVEL => isset($poses[ShownPose::LEVEL]), ShownPose::NOSE_UP => isset($poses[ShownPose::NOSE_UP])],
+                $found,
+                null === $found ? 0.0 : $found->rotation->angleTo(Rotation::degrees(...$set)),
+                $problem,
+                $fields,
+                $craft->settings,
+                $this->staging->of($craft),
+                $this->links->isLinked($craft),
+            ),
+        );
     }
 
     #[Route('/craft/{slug}/frame/pose', name: 'frame_pose', methods: ['POST'])]
@@ -106,17 +129,26 @@ final class FrameController extends SheetController
         $craft = $this->crafts->named($slug);
         $this->links->demandLinked($craft);
         try {
-            $level = LevelCheck::of($this->worlds->client($craft)->accelerometer(32), Rotation::degrees(...$this->mountingOf($craft->settings)));
+            $level = LevelCheck::of(
+                $this->worlds->client($craft)->accelerometer(32),
+                Rotation::degrees(...$this->mountingOf($craft->settings)),
+            );
         } catch (AirframeError $e) {
             throw BadRequest::at('level', $e->getMessage());
         }
         $this->staging->stage($craft, ['level.roll_deg' => $level->rollDeg, 'level.pitch_deg' => $level->pitchDeg]);
 
-        return new JsonResponse(['said' => \sprintf('The board sits %.1f° in roll and %.1f° in pitch off level; that is staged to be taken off.', $level->rollDeg, $level->pitchDeg)]);
+        return new JsonResponse([
+            'said' => \sprintf(
+                'The board sits %.1f° in roll and %.1f° in pitch off level; that is staged to be taken off.',
+                $level->rollDeg,
+                $level->pitchDeg,
+            ),
+        ]);
     }
 
     /** Null when the motors cannot command every axis. */
-    private static function mixer(Frame $frame): ?Mixer
+    private static function mixer(Airframe $frame): ?Mixer
     {
         try {
             return Mixer::of($frame);
@@ -145,7 +177,11 @@ final class FrameController extends SheetController
         if (null === $found) {
             throw BadRequest::at('pose', '' === $problem ? 'Show the craft level and nose up first.' : $problem);
         }
-        $this->staging->stage($craft, ['mounting.roll_deg' => $found->rollDeg, 'mounting.pitch_deg' => $found->pitchDeg, 'mounting.yaw_deg' => $found->yawDeg]);
+        $this->staging->stage($craft, [
+            'mounting.roll_deg' => $found->rollDeg,
+            'mounting.pitch_deg' => $found->pitchDeg,
+            'mounting.yaw_deg' => $found->yawDeg,
+        ]);
 
         return new JsonResponse(['said' => 'The mounting is staged. Commit it, then tilt the craft: the picture on 11 must follow.']);
     }
@@ -182,7 +218,9 @@ final class FrameController extends SheetController
      */
     private function mountingOf(array $settings): array
     {
-        $deg = static fn (string $axis): float => is_numeric($settings["mounting.{$axis}_deg"] ?? null) ? (float) $settings["mounting.{$axis}_deg"] : 0.0;
+        $deg = static fn (string $axis): float => is_numeric($settings["mounting.{$axis}_deg"] ?? null)
+            ? (float) $settings["mounting.{$axis}_deg"]
+            : 0.0;
 
         return [$deg('roll'), $deg('pitch'), $deg('yaw')];
     }

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Frame;
 
-use Ortholex\Core\Airframe\Frame;
+use Ortholex\Core\Airframe\Airframe;
 use Ortholex\Core\Airframe\Mixer;
 use Ortholex\Core\Airframe\Mounting;
 use Ortholex\Core\Settings\EscTable;
@@ -24,7 +24,7 @@ final readonly class FrameView
      * @param float                                $offDeg  angle between the found mounting and the one set
      */
     public function __construct(
-        public Frame $frame,
+        public Airframe $frame,
         public ?Mixer $mixer,
         public bool $broken,
         public string $layout,
@@ -49,7 +49,7 @@ final readonly class FrameView
     /** Level as set, deg. */
     public function level(string $axis): float
     {
-        $value = $this->staged["level.{$axis}_deg"] ?? $this->now["level.{$axis}_deg"] ?? 0.0;
+        $value = $this->staged["level.{$axis}_deg"] ?? ($this->now["level.{$axis}_deg"] ?? 0.0);
 
         return is_numeric($value) ? (float) $value : 0.0;
     }
@@ -83,7 +83,10 @@ final readonly class FrameView
             $words[] = 'nose '.($this->found->pitchDeg > 0 ? 'up' : 'down').' '.$turn($this->found->pitchDeg);
         }
         if (abs($this->found->yawDeg) > 0.05) {
-            $words[] = 180.0 === abs($this->found->yawDeg) ? 'facing the tail' : 'turned '.$turn($this->found->yawDeg).' to the '.($this->found->yawDeg > 0 ? 'right' : 'left');
+            $words[] =
+                180.0 === abs($this->found->yawDeg)
+                    ? 'facing the tail'
+                    : 'turned '.$turn($this->found->yawDeg).' to the '.($this->found->yawDeg > 0 ? 'right' : 'left');
         }
 
         return [] === $words ? 'straight, facing the nose' : implode(', ', $words);

@@ -29,10 +29,8 @@ class ShownPose
     public float $z = 0.0;
 
     public function __construct(
-        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-        public readonly Craft $craft,
-        #[ORM\Column]
-        public readonly string $pose,
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Craft $craft,
+        #[ORM\Column] public readonly string $pose,
     ) {
     }
 

@@ -25,12 +25,9 @@ class DriveCheck
 
     /** @param self::RISE|self::FEEDBACK $kind */
     public function __construct(
-        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-        public readonly Craft $craft,
-        #[ORM\Column]
-        public readonly string $kind,
-        #[ORM\Column(type: Types::DATETIME_IMMUTABLE)]
-        public readonly \DateTimeImmutable $takenAt,
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Craft $craft,
+        #[ORM\Column] public readonly string $kind,
+        #[ORM\Column(type: Types::DATETIME_IMMUTABLE)] public readonly \DateTimeImmutable $takenAt,
     ) {
     }
 }

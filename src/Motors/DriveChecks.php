@@ -47,7 +47,7 @@ final readonly class DriveChecks
         $magnets = self::magnets($craft);
         $rpm = [];
         foreach (Escs::pads($craft->settings) as $pad => $place) {
-            $rpm[$place] = array_map(static fn (int $erpm): float => round(2 * $erpm / $magnets, 1), $client->rpm($pad)['erpm']);
+            $rpm[$place] = array_map(static fn (int $erpm): float => round((2 * $erpm) / $magnets, 1), $client->rpm($pad)['erpm']);
         }
         $steps = \is_array($check->data['steps'] ?? null) ? $check->data['steps'] : [];
         $steps[] = ['pct' => self::RISE_PCT[$step], 'rpm' => $rpm];
@@ -69,12 +69,18 @@ final readonly class DriveChecks
                 continue;
             }
             foreach ($step['rpm'] as $place => $rpm) {
-                $rises[(string) $place][] = ['pct' => (float) $step['pct'], 'rpm' => array_map('floatval', array_values(array_filter(\is_array($rpm) ? $rpm : [], 'is_numeric')))];
+                $rises[(string) $place][] = [
+                    'pct' => (float) $step['pct'],
+                    'rpm' => array_map('floatval', array_values(array_filter(\is_array($rpm) ? $rpm : [], 'is_numeric'))),
+                ];
             }
         }
         $rising = RisingOutput::of($rises);
         $swapped = $check->data['swapped'] ?? null;
-        $said = \is_array($swapped) && \is_string($swapped[0] ?? null) && \is_string($swapped[1] ?? null) ? $rising->afterSwap($swapped[0], $swapped[1]) : null;
+        $said =
+            \is_array($swapped) && \is_string($swapped[0] ?? null) && \is_string($swapped[1] ?? null)
+                ? $rising->afterSwap($swapped[0], $swapped[1])
+                : null;
 
         return new RisenView($rising, $rises, $said, $check->takenAt);
     }
@@ -101,10 +107,16 @@ final readonly class DriveChecks
         $erpm = [] === $answer['erpm'] ? 0.0 : array_sum($answer['erpm']) / \count($answer['erpm']);
         [$samples, $hz] = $client->gyroBurst(0);
         $magnets = MagnetCheck::of($samples, $hz, $erpm);
-        $check->data = [$place => [
-            'erpm' => round($erpm), 'errors_pct' => round($answer['errors_pct'], 2), 'shakes_hz' => null === $magnets ? null : round($magnets->shakesHz, 1),
-            'magnets' => $magnets?->likely, 'measured' => null === $magnets ? null : round($magnets->magnets, 2),
-        ]] + $check->data;
+        $check->data =
+            [
+                $place => [
+                    'erpm' => round($erpm),
+                    'errors_pct' => round($answer['errors_pct'], 2),
+                    'shakes_hz' => null === $magnets ? null : round($magnets->shakesHz, 1),
+                    'magnets' => $magnets?->likely,
+                    'measured' => null === $magnets ? null : round($magnets->magnets, 2),
+                ],
+            ] + $check->data;
         $this->entities->flush();
     }
 
@@ -119,8 +131,12 @@ final readonly class DriveChecks
         foreach ($check->data as $place => $row) {
             if (\is_array($row) && is_numeric($row['erpm'] ?? null) && is_numeric($row['errors_pct'] ?? null)) {
                 $rows[$place] = new FeedbackRow(
-                    $place, 2 * (float) $row['erpm'] / self::magnets($craft), (float) $row['errors_pct'], is_numeric($row['shakes_hz'] ?? null) ? (float) $row['shakes_hz'] : null,
-                    \is_int($row['magnets'] ?? null) ? $row['magnets'] : null, is_numeric($row['measured'] ?? null) ? (float) $row['measured'] : null,
+                    $place,
+                    (2 * (float) $row['erpm']) / self::magnets($craft),
+                    (float) $row['errors_pct'],
+                    is_numeric($row['shakes_hz'] ?? null) ? (float) $row['shakes_hz'] : null,
+                    \is_int($row['magnets'] ?? null) ? $row['magnets'] : null,
+                    is_numeric($row['measured'] ?? null) ? (float) $row['measured'] : null,
                 );
             }
         }

@@ -66,7 +66,9 @@ final class DriveController extends SheetController
     public function magnets(string $slug): JsonResponse
     {
         $craft = $this->crafts->named($slug);
-        $magnets = $this->checks->answered($craft)?->trueMagnets() ?? throw BadRequest::at('magnets', 'The check did not tell the pole count. Do it once more.');
+        $magnets =
+            $this->checks->answered($craft)?->trueMagnets() ??
+            throw BadRequest::at('magnets', 'The check did not tell the pole count. Do it once more.');
         $this->staging->stage($craft, ['motors.rotor_magnets' => $magnets]);
 
         return new JsonResponse(['said' => "Rotor magnets $magnets is staged."]);
@@ -94,7 +96,14 @@ final class DriveController extends SheetController
         $step = Input::of($request)->text('step', 10);
         $world = $this->worlds->of($craft);
         $state = $world->store->peek();
-        $now = EscCalibration::at((string) ($craft->settings['motors.protocol'] ?? ''), $state->propsDeclaredOff, $state->pack, $state->teach, $state->tones, \count(Escs::pads($craft->settings)));
+        $now = EscCalibration::at(
+            (string) ($craft->settings['motors.protocol'] ?? ''),
+            $state->propsDeclaredOff,
+            $state->pack,
+            $state->teach,
+            $state->tones,
+            \count(Escs::pads($craft->settings)),
+        );
         if ('not_needed' === $now->step) {
             throw BadRequest::at('step', $now->words);
         }
@@ -128,7 +137,10 @@ final class DriveController extends SheetController
     private function demandPropsOff(Craft $craft): void
     {
         if (!$this->worlds->of($craft)->store->peek()->propsDeclaredOff) {
-            throw BadRequest::at('props', 'Nothing turns before the props are declared off. The declaration lapses when pack or cable is pulled.');
+            throw BadRequest::at(
+                'props',
+                'Nothing turns before the props are declared off. The declaration lapses when pack or cable is pulled.',
+            );
         }
     }
 }

@@ -12,7 +12,13 @@ final readonly class FeedbackRow
      * @param float|null $shakesHz how often a second the shaft shakes the board; null when it cannot be told
      * @param int|null   $magnets  pole count that agrees with the shake
      */
-    public function __construct(public string $place, public float $rpm, public float $errorsPct, public ?float $shakesHz, public ?int $magnets, public ?float $measured)
-    {
+    public function __construct(
+        public string $place,
+        public float $rpm,
+        public float $errorsPct,
+        public ?float $shakesHz,
+        public ?int $magnets,
+        public ?float $measured,
+    ) {
     }
 }

@@ -17,7 +17,10 @@ final readonly class FeedbackView
     /** The pole count that most motors agree on; null when they cannot be told. */
     public function trueMagnets(): ?int
     {
-        $found = array_filter(array_map(static fn (FeedbackRow $r): ?int => $r->magnets, $this->rows), static fn (?int $m): bool => null !== $m);
+        $found = array_filter(
+            array_map(static fn (FeedbackRow $r): ?int => $r->magnets, $this->rows),
+            static fn (?int $m): bool => null !== $m,
+        );
         $common = OddOnes::of($found)->common;
 
         return \is_int($common) ? $common : null;

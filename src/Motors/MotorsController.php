@@ -9,13 +9,13 @@ use Ortholex\App\Craft\Craft;
 use Ortholex\App\Craft\LinkService;
 use Ortholex\App\Craft\Worlds;
 use Ortholex\App\Esc\Escs;
-use Ortholex\App\Frame\Frames;
+use Ortholex\App\Frame\Airframes;
 use Ortholex\App\Record\Staging;
 use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\Input;
 use Ortholex\App\Shell\SheetController;
 use Ortholex\App\Tune\Chains;
-use Ortholex\Core\Airframe\Frame;
+use Ortholex\Core\Airframe\Airframe;
 use Ortholex\Core\Airframe\SpinAnswer;
 use Ortholex\Core\Airframe\SpinCheck;
 use Ortholex\Core\Drive\EscCalibration;
@@ -42,7 +42,7 @@ final class MotorsController extends SheetController
         private readonly Staging $staging,
         private readonly Catalogue $catalogue,
         private readonly Chains $chains,
-        private readonly Frames $frames,
+        private readonly Airframes $frames,
         private readonly Escs $escs,
         private readonly DriveChecks $checks,
     ) {
@@ -62,7 +62,13 @@ final class MotorsController extends SheetController
         $next = array_values(array_diff($pads, array_keys($shown)))[0] ?? null;
         $linked = $this->links->isLinked($craft);
         $missing = [];
-        foreach (['Link the craft on sheet 11.' => $linked, 'Connect the flight pack on the bench strip: without it the motors have no power.' => $state->pack, 'Take the props off on the bench strip, and declare it here.' => $state->propsDeclaredOff] as $words => $met) {
+        foreach (
+            [
+                'Link the craft on sheet 11.' => $linked,
+                'Connect the flight pack on the bench strip: without it the motors have no power.' => $state->pack,
+                'Take the props off on the bench strip, and declare it here.' => $state->propsDeclaredOff,
+            ] as $words => $met
+        ) {
             if (!$met) {
                 $missing[] = $words;
             }
@@ -75,18 +81,55 @@ final class MotorsController extends SheetController
         // An impossible pair is named by the tray; there is no time to draw for it.
         $timing = '' === $protocol || ($feedback && !str_starts_with($protocol, 'dshot')) ? null : SignalTiming::of($protocol, $feedback);
         $fields = [];
-        foreach (['motors.protocol', 'motors.rpm_feedback', 'motors.loop_rate_hz', 'motors.idle_pct', 'motors.idle_us', 'motors.still_when_armed'] as $name) {
+        foreach (
+            [
+                'motors.protocol',
+                'motors.rpm_feedback',
+                'motors.loop_rate_hz',
+                'motors.idle_pct',
+                'motors.idle_us',
+                'motors.still_when_armed',
+            ] as $name
+        ) {
             if (isset($craft->settings[$name])) {
                 $fields[] = $this->catalogue->get($name, $craft->version());
             }
         }
 
-        return $this->show($craft, '15', 'Motors/motors.html.twig', new MotorsView(
-            $frame, $pads, $shown, $set, $check, $check->inWords($set), $next, $check->isComplete() && $check->drives !== array_intersect_key($set, $check->drives), $missing, $linked, $state->pack, $state->propsDeclaredOff,
-            \in_array($request->query->getString('do'), ['rise', 'feedback', 'teach'], true) ? $request->query->getString('do') : 'spin', $this->checks->risen($craft), $this->checks->answered($craft),
-            EscCalibration::at($protocol, $state->propsDeclaredOff, $state->pack, $state->teach, $state->tones, \count($pads)), $state->tones, $state->teach,
-            $this->canReverse($craft, $check), $timing, $loopHz, LoopLoad::of($preview, \count($frame->motors), $craft->processor ?? 'F4', $craft->leftOut)->percent, $fields, $craft->settings, $this->staging->of($craft),
-        ));
+        return $this->show(
+            $craft,
+            '15',
+            'Motors/motors.html.twig',
+            new MotorsView(
+                $frame,
+                $pads,
+                $shown,
+                $set,
+                $check,
+                $check->inWords($set),
+                $next,
+                $check->isComplete() && $check->drives !== array_intersect_key($set, $check->drives),
+                $missing,
+                $linked,
+                $state->pack,
+                $state->propsDeclaredOff,
+                \in_array($request->query->getString('do'), ['rise', 'feedback', 'teach'], true)
+                    ? $request->query->getString('do')
+                    : 'spin',
+                $this->checks->risen($craft),
+                $this->checks->answered($craft),
+                EscCalibration::at($protocol, $state->propsDeclaredOff, $state->pack, $state->teach, $state->tones, \count($pads)),
+                $state->tones,
+                $state->teach,
+                $this->canReverse($craft, $check),
+                $timing,
+                $loopHz,
+                LoopLoad::of($preview, \count($frame->motors), $craft->processor ?? 'F4', $craft->leftOut)->percent,
+                $fields,
+                $craft->settings,
+                $this->staging->of($craft),
+            ),
+        );
     }
 
     /** Holds one output turning for half a second more; 409 when an interlock is unmet. */
@@ -103,7 +146,10 @@ final class MotorsController extends SheetController
             return new JsonResponse(['spinning' => false]);
         }
         if (!$this->worlds->of($craft)->store->peek()->propsDeclaredOff) {
-            throw BadRequest::at('props', 'Nothing turns before the props are declared off. The declaration lapses when pack or cable is pulled.');
+            throw BadRequest::at(
+                'props',
+                'Nothing turns before the props are declared off. The declaration lapses when pack or cable is pulled.',
+            );
         }
         $this->worlds->client($craft)->spin($pad, self::GENTLE_PCT);
 
@@ -165,24 +211,35 @@ final class MotorsController extends SheetController
         $this->staging->stage($craft, $turned);
         $this->again($slug);
 
-        return new JsonResponse(['said' => ([] === $turned ? 'The new pad map is staged.' : 'Pad map and directions are staged.').' Commit, then show the motors once more: that round proves it.']);
+        return new JsonResponse([
+            'said' => ([] === $turned ? 'The new pad map is staged.' : 'Pad map and directions are staged.').
+                ' Commit, then show the motors once more: that round proves it.',
+        ]);
     }
 
     /** Directions are set in the ESCs, so they must have answered. */
     private function canReverse(Craft $craft, SpinCheck $check): bool
     {
-        return [] !== $check->reverse && $this->escs->isRead($craft) && [] === array_filter(Escs::identities($craft), static fn (?EscIdentity $e): bool => null === $e || $e->inBootloader());
+        return [] !== $check->reverse
+            && $this->escs->isRead($craft)
+            && [] === array_filter(Escs::identities($craft), static fn (?EscIdentity $e): bool => null === $e || $e->inBootloader());
     }
 
-    private function frame(Craft $craft): Frame
+    private function frame(Craft $craft): Airframe
     {
         return $this->frames->staged($craft) ?? $this->frames->of($craft);
     }
 
     /** @param list<int> $pads */
-    private function check(Craft $craft, Frame $frame, array $pads): SpinCheck
+    private function check(Craft $craft, Airframe $frame, array $pads): SpinCheck
     {
-        return SpinCheck::of($frame, $pads, array_values(array_map(static fn (ShownSpin $s): SpinAnswer => new SpinAnswer($s->pad, $s->place, $s->direction), $this->shown($craft))));
+        return SpinCheck::of(
+            $frame,
+            $pads,
+            array_values(
+                array_map(static fn (ShownSpin $s): SpinAnswer => new SpinAnswer($s->pad, $s->place, $s->direction), $this->shown($craft)),
+            ),
+        );
     }
 
     /** @return array<int, ShownSpin> by pad */
@@ -201,7 +258,7 @@ final class MotorsController extends SheetController
      *
      * @return array<int, string> pads that drive a motor of this frame
      */
-    private function padMap(array $settings, Frame $frame): array
+    private function padMap(array $settings, Airframe $frame): array
     {
         $map = [];
         for ($pad = 1; $pad <= 8; ++$pad) {

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Motors;
 
-use Ortholex\Core\Airframe\Frame;
+use Ortholex\Core\Airframe\Airframe;
 use Ortholex\Core\Airframe\SpinCheck;
 use Ortholex\Core\Drive\EscCalibration;
 use Ortholex\Core\Drive\SignalTiming;
@@ -24,7 +24,7 @@ final readonly class MotorsView
      * @param array<string, float|int|bool|string> $staged
      */
     public function __construct(
-        public Frame $frame,
+        public Airframe $frame,
         public array $pads,
         public array $shown,
         public array $set,
@@ -60,7 +60,7 @@ final readonly class MotorsView
 
     public function feedbackOn(): bool
     {
-        return true === ($this->staged['motors.rpm_feedback'] ?? $this->now['motors.rpm_feedback'] ?? false);
+        return true === ($this->staged['motors.rpm_feedback'] ?? ($this->now['motors.rpm_feedback'] ?? false));
     }
 
     public function padOf(string $place): ?int

@@ -11,8 +11,12 @@ use Ortholex\Core\Signal\Statistics;
 final readonly class RisenView
 {
     /** @param array<string, list<array{pct: float, rpm: list<float>}>> $rises */
-    public function __construct(public RisingOutput $rising, public array $rises, public ?string $swap, public \DateTimeImmutable $takenAt)
-    {
+    public function __construct(
+        public RisingOutput $rising,
+        public array $rises,
+        public ?string $swap,
+        public \DateTimeImmutable $takenAt,
+    ) {
     }
 
     /** @return array<string, list<array{pct: float, low: float, mean: float, high: float}>> rpm by place, with its spread */
@@ -21,7 +25,12 @@ final readonly class RisenView
         $bands = [];
         foreach ($this->rises as $place => $steps) {
             foreach ($steps as ['pct' => $pct, 'rpm' => $rpm]) {
-                $bands[$place][] = ['pct' => $pct, 'low' => [] === $rpm ? 0.0 : min($rpm), 'mean' => Statistics::mean([] === $rpm ? [0.0] : $rpm), 'high' => [] === $rpm ? 0.0 : max($rpm)];
+                $bands[$place][] = [
+                    'pct' => $pct,
+                    'low' => [] === $rpm ? 0.0 : min($rpm),
+                    'mean' => Statistics::mean([] === $rpm ? [0.0] : $rpm),
+                    'high' => [] === $rpm ? 0.0 : max($rpm),
+                ];
             }
         }
 

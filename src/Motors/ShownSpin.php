@@ -24,10 +24,8 @@ class ShownSpin
     public int $direction = 1;
 
     public function __construct(
-        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-        public readonly Craft $craft,
-        #[ORM\Column]
-        public readonly int $pad,
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Craft $craft,
+        #[ORM\Column] public readonly int $pad,
     ) {
     }
 }

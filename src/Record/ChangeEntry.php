@@ -18,18 +18,12 @@ class ChangeEntry
 
     /** @param list<array{name: string, from: float|int|bool|string|null, to: float|int|bool|string|null}> $items */
     public function __construct(
-        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-        public readonly Craft $craft,
-        #[ORM\Column]
-        public readonly int $revision,
-        #[ORM\Column(type: Types::DATETIME_IMMUTABLE)]
-        public readonly \DateTimeImmutable $at,
-        #[ORM\Column]
-        public readonly string $what,
-        #[ORM\Column]
-        public readonly string $reason,
-        #[ORM\Column(type: Types::JSON)]
-        public readonly array $items,
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Craft $craft,
+        #[ORM\Column] public readonly int $revision,
+        #[ORM\Column(type: Types::DATETIME_IMMUTABLE)] public readonly \DateTimeImmutable $at,
+        #[ORM\Column] public readonly string $what,
+        #[ORM\Column] public readonly string $reason,
+        #[ORM\Column(type: Types::JSON)] public readonly array $items,
     ) {
     }
 }

@@ -9,7 +9,7 @@ use Ortholex\App\Craft\Craft;
 use Ortholex\App\Craft\LinkService;
 use Ortholex\App\Craft\Worlds;
 use Ortholex\App\Esc\Escs;
-use Ortholex\App\Frame\Frames;
+use Ortholex\App\Frame\Airframes;
 use Ortholex\Core\Link\BoardClient;
 use Ortholex\Core\Link\EscClient;
 use Ortholex\Core\Link\LinkError;
@@ -33,7 +33,7 @@ final readonly class Commit
         private LinkService $links,
         private Worlds $worlds,
         private Escs $escs,
-        private Frames $frames,
+        private Airframes $frames,
     ) {
     }
 
@@ -49,9 +49,20 @@ final readonly class Commit
         }
         $this->links->demandLinked($craft);
         if ([] !== array_filter($changes, EscTable::owns(...), \ARRAY_FILTER_USE_KEY) && !$this->escs->isRead($craft)) {
-            throw LinkError::refused('write to the ESCs', 'they do not answer now. Connect the flight pack while the board is linked; if it was on before, take it off and on again');
+            throw LinkError::refused(
+                'write to the ESCs',
+                'they do not answer now. Connect the flight pack while the board is linked; if it was on before, take it off and on again',
+            );
         }
-        foreach (Consistency::of($this->staging->preview($craft), $craft->version(), \count(($this->frames->staged($craft) ?? $this->frames->of($craft))->motors), $craft->processor ?? 'F4', $craft->leftOut) as $clash) {
+        foreach (
+            Consistency::of(
+                $this->staging->preview($craft),
+                $craft->version(),
+                \count(($this->frames->staged($craft) ?? $this->frames->of($craft))->motors),
+                $craft->processor ?? 'F4',
+                $craft->leftOut,
+            ) as $clash
+        ) {
             if (Clash::REFUSE === $clash->weight) {
                 throw SettingError::at($clash->setting, rtrim(lcfirst($clash->text), '.'));
             }

@@ -54,7 +54,19 @@ final class RecordController extends SheetController
             }
         }
 
-        return $this->show($craft, '71', 'Record/settings.html.twig', new SettingsView($rows, $this->staging->of($craft), $different, \count($craft->settings), $all, $request->query->getString('setting')));
+        return $this->show(
+            $craft,
+            '71',
+            'Record/settings.html.twig',
+            new SettingsView(
+                $rows,
+                $this->staging->of($craft),
+                $different,
+                \count($craft->settings),
+                $all,
+                $request->query->getString('setting'),
+            ),
+        );
     }
 
     #[Route('/craft/{slug}/settings.yaml', name: 'settings_yaml', methods: ['GET'])]
@@ -63,7 +75,10 @@ final class RecordController extends SheetController
         $craft = $this->crafts->named($slug);
         $head = "# {$craft->name}, {$craft->board}, Loam {$craft->version}, revision {$craft->revision}\n";
 
-        return new Response($head.Yaml::dump($craft->settings), 200, ['Content-Type' => 'application/yaml; charset=utf-8', 'Content-Disposition' => "attachment; filename=\"{$craft->slug}.yaml\""]);
+        return new Response($head.Yaml::dump($craft->settings), 200, [
+            'Content-Type' => 'application/yaml; charset=utf-8',
+            'Content-Disposition' => "attachment; filename=\"{$craft->slug}.yaml\"",
+        ]);
     }
 
     /** Reads settings from YAML: every line is checked before any is staged. */
@@ -111,12 +126,21 @@ final class RecordController extends SheetController
         if (null !== $chosen) {
             foreach ($this->returning($chosen) as $name => $value) {
                 if (isset($craft->settings[$name]) && !Setting::same($craft->settings[$name], $value)) {
-                    $differences[] = ['setting' => $this->catalogue->get($name, $craft->version()), 'now' => $craft->settings[$name], 'then' => $value];
+                    $differences[] = [
+                        'setting' => $this->catalogue->get($name, $craft->version()),
+                        'now' => $craft->settings[$name],
+                        'then' => $value,
+                    ];
                 }
             }
         }
 
-        return $this->show($craft, '72', 'Record/snapshots.html.twig', new SnapshotsView($snapshots, $chosen, $differences, $this->links->isLinked($craft)));
+        return $this->show(
+            $craft,
+            '72',
+            'Record/snapshots.html.twig',
+            new SnapshotsView($snapshots, $chosen, $differences, $this->links->isLinked($craft)),
+        );
     }
 
     #[Route('/craft/{slug}/snapshots', name: 'snapshot_take', methods: ['POST'])]
@@ -138,7 +162,9 @@ final class RecordController extends SheetController
     public function stageSnapshot(string $slug, int $id): JsonResponse
     {
         $craft = $this->crafts->named($slug);
-        $snapshot = $this->entities->getRepository(Snapshot::class)->findOneBy(['craft' => $craft, 'id' => $id]) ?? throw new NotFoundHttpException('There is no such snapshot.');
+        $snapshot =
+            $this->entities->getRepository(Snapshot::class)->findOneBy(['craft' => $craft, 'id' => $id]) ??
+            throw new NotFoundHttpException('There is no such snapshot.');
         $this->staging->stage($craft, array_intersect_key($this->returning($snapshot), $craft->settings));
 
         return new JsonResponse(['said' => 'What differs from the snapshot is staged.']);
@@ -149,9 +175,15 @@ final class RecordController extends SheetController
     {
         $craft = $this->crafts->named($slug);
 
-        return $this->show($craft, '73', 'Record/changes.html.twig', new ChangesView(
-            $this->entities->getRepository(ChangeEntry::class)->findBy(['craft' => $craft], ['id' => 'DESC'], 200), $this->catalogue->all(),
-        ));
+        return $this->show(
+            $craft,
+            '73',
+            'Record/changes.html.twig',
+            new ChangesView(
+                $this->entities->getRepository(ChangeEntry::class)->findBy(['craft' => $craft], ['id' => 'DESC'], 200),
+                $this->catalogue->all(),
+            ),
+        );
     }
 
     /** The way back: stages what an entry changed, to the values of before. */
@@ -159,7 +191,9 @@ final class RecordController extends SheetController
     public function back(string $slug, int $id): JsonResponse
     {
         $craft = $this->crafts->named($slug);
-        $entry = $this->entities->getRepository(ChangeEntry::class)->findOneBy(['craft' => $craft, 'id' => $id]) ?? throw new NotFoundHttpException('There is no such change.');
+        $entry =
+            $this->entities->getRepository(ChangeEntry::class)->findOneBy(['craft' => $craft, 'id' => $id]) ??
+            throw new NotFoundHttpException('There is no such change.');
         $values = [];
         foreach ($entry->items as $item) {
             if (null !== $item['from'] && isset($craft->settings[$item['name']])) {
@@ -167,7 +201,10 @@ final class RecordController extends SheetController
             }
         }
         if ([] === $values) {
-            throw BadRequest::at('change', 'Nothing in this entry can be taken back: its settings are gone from this firmware, or were new.');
+            throw BadRequest::at(
+                'change',
+                'Nothing in this entry can be taken back: its settings are gone from this firmware, or were new.',
+            );
         }
         $this->staging->stage($craft, $values);
 
@@ -177,6 +214,9 @@ final class RecordController extends SheetController
     /** @return array<string, float|int|bool|string> a snapshot's settings under the names of the firmware that runs now */
     private function returning(Snapshot $snapshot): array
     {
-        return '' === $snapshot->version ? [] : Migration::between($this->catalogue, $snapshot->settings, Version::parse($snapshot->version), $snapshot->craft->version())->settings;
+        return '' === $snapshot->version
+            ? []
+            : Migration::between($this->catalogue, $snapshot->settings, Version::parse($snapshot->version), $snapshot->craft->version())
+                ->settings;
     }
 }

@@ -34,10 +34,28 @@ final class SettingsDoc extends Command
             $range = match ($s->type) {
                 Setting::CHOICE => implode(', ', $s->choices),
                 Setting::SWITCH => 'on, off',
-                default => implode('; ', array_map(static fn (string|int $since, array $r): string => (\count($s->ranges) > 1 ? "from $since: " : '')."$r[0] to $r[1]", array_keys($s->ranges), $s->ranges)),
+                default => implode(
+                    '; ',
+                    array_map(
+                        static fn (string|int $since, array $r): string => (\count($s->ranges) > 1 ? "from $since: " : '').
+                            "$r[0] to $r[1]",
+                        array_keys($s->ranges),
+                        $s->ranges,
+                    ),
+                ),
             };
             $default = \is_bool($s->default) ? ($s->default ? 'on' : 'off') : ('' === $s->default ? 'none' : (string) $s->default);
-            $out .= \sprintf("| `%s` | %s. %s | %s | %s | %s | %s | %s |\n", $s->name, $s->label, $s->help, $s->unit, $range, $default, 'from '.$s->since.(null === $s->until ? '' : ", gone in $s->until"), $s->restart ? 'yes' : '');
+            $out .= \sprintf(
+                "| `%s` | %s. %s | %s | %s | %s | %s | %s |\n",
+                $s->name,
+                $s->label,
+                $s->help,
+                $s->unit,
+                $range,
+                $default,
+                'from '.$s->since.(null === $s->until ? '' : ", gone in $s->until"),
+                $s->restart ? 'yes' : '',
+            );
         }
 
         return $out;

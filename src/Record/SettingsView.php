@@ -13,7 +13,13 @@ final readonly class SettingsView
      * @param array<string, list<array{setting: Setting, value: float|int|bool|string, differs: bool}>> $groups
      * @param array<string, float|int|bool|string>                                                      $staged
      */
-    public function __construct(public array $groups, public array $staged, public int $different, public int $total, public bool $all, public string $wanted)
-    {
+    public function __construct(
+        public array $groups,
+        public array $staged,
+        public int $different,
+        public int $total,
+        public bool $all,
+        public string $wanted,
+    ) {
     }
 }

@@ -18,22 +18,14 @@ class Snapshot
 
     /** @param array<string, float|int|bool|string> $settings */
     public function __construct(
-        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-        public readonly Craft $craft,
-        #[ORM\Column]
-        public string $name,
-        #[ORM\Column]
-        public readonly bool $byItself,
-        #[ORM\Column]
-        public readonly string $board,
-        #[ORM\Column]
-        public readonly string $version,
-        #[ORM\Column(type: Types::JSON)]
-        public readonly array $settings,
-        #[ORM\Column(type: Types::DATETIME_IMMUTABLE)]
-        public readonly \DateTimeImmutable $takenAt,
-        #[ORM\Column]
-        public readonly int $revision,
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Craft $craft,
+        #[ORM\Column] public string $name,
+        #[ORM\Column] public readonly bool $byItself,
+        #[ORM\Column] public readonly string $board,
+        #[ORM\Column] public readonly string $version,
+        #[ORM\Column(type: Types::JSON)] public readonly array $settings,
+        #[ORM\Column(type: Types::DATETIME_IMMUTABLE)] public readonly \DateTimeImmutable $takenAt,
+        #[ORM\Column] public readonly int $revision,
     ) {
     }
 }

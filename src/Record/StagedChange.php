@@ -18,12 +18,9 @@ class StagedChange
     public ?int $id = null;
 
     public function __construct(
-        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-        public readonly Craft $craft,
-        #[ORM\Column]
-        public readonly string $name,
-        #[ORM\Column(type: Types::JSON)]
-        public float|int|bool|string $value,
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Craft $craft,
+        #[ORM\Column] public readonly string $name,
+        #[ORM\Column(type: Types::JSON)] public float|int|bool|string $value,
     ) {
     }
 }

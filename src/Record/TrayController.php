@@ -17,8 +17,13 @@ use Twig\Environment;
 #[AsController]
 final readonly class TrayController
 {
-    public function __construct(private Crafts $crafts, private Staging $staging, private Commit $commit, private TrayBuilder $trays, private Environment $twig)
-    {
+    public function __construct(
+        private Crafts $crafts,
+        private Staging $staging,
+        private Commit $commit,
+        private TrayBuilder $trays,
+        private Environment $twig,
+    ) {
     }
 
     #[Route('/craft/{slug}/tray', name: 'tray', methods: ['GET'])]
@@ -54,6 +59,13 @@ final readonly class TrayController
         $craft = $this->crafts->named($slug);
         $entry = $this->commit->run($craft, Input::of($request)->text('reason', 500));
 
-        return new JsonResponse(['revision' => $entry->revision, 'said' => \count($entry->items).(1 === \count($entry->items) ? ' change is' : ' changes are').' on the craft, as revision '.$entry->revision.'.']);
+        return new JsonResponse([
+            'revision' => $entry->revision,
+            'said' => \count($entry->items).
+                (1 === \count($entry->items) ? ' change is' : ' changes are').
+                ' on the craft, as revision '.
+                $entry->revision.
+                '.',
+        ]);
     }
 }

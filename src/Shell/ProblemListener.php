@@ -26,23 +26,45 @@ final readonly class ProblemListener
     public function onException(ExceptionEvent $event): void
     {
         $e = $event->getThrowable();
-        $known = $e instanceof SettingError || $e instanceof LinkError || $e instanceof FirmwareError || $e instanceof LogError || $e instanceof BadRequest;
+        $known =
+            $e instanceof SettingError
+            || $e instanceof LinkError
+            || $e instanceof FirmwareError
+            || $e instanceof LogError
+            || $e instanceof BadRequest;
         $status = match (true) {
             $e instanceof HttpExceptionInterface => $e->getStatusCode(),
             $e instanceof LinkError => 409,
             $known => 422,
             default => 500,
         };
-        $message = $known || $e instanceof HttpExceptionInterface ? $e->getMessage() : 'Something in Ortholex itself went wrong; nothing was changed by it. The server\'s log has the details.';
+        $message =
+            $known || $e instanceof HttpExceptionInterface
+                ? $e->getMessage()
+                : 'Something in Ortholex itself went wrong; nothing was changed by it. The server\'s log has the details.';
         if (404 === $status && str_contains($message, 'No route found')) {
             $message = 'There is no such page.';
         }
         $request = $event->getRequest();
-        if ('GET' !== $request->getMethod() || str_contains((string) $request->headers->get('Accept', ''), 'application/json') || str_ends_with($request->getPathInfo(), '.json')) {
-            $event->setResponse(new JsonResponse(['error' => $message, 'field' => $e instanceof SettingError ? $e->setting : ($e instanceof BadRequest ? $e->field : null)], $status));
+        if (
+            'GET' !== $request->getMethod()
+            || str_contains((string) $request->headers->get('Accept', ''), 'application/json')
+            || str_ends_with($request->getPathInfo(), '.json')
+        ) {
+            $event->setResponse(
+                new JsonResponse(
+                    [
+                        'error' => $message,
+                        'field' => $e instanceof SettingError ? $e->setting : ($e instanceof BadRequest ? $e->field : null),
+                    ],
+                    $status,
+                ),
+            );
 
             return;
         }
-        $event->setResponse(new Response($this->twig->render('Shell/problem.html.twig', ['status' => $status, 'message' => $message]), $status));
+        $event->setResponse(
+            new Response($this->twig->render('Shell/problem.html.twig', ['status' => $status, 'message' => $message]), $status),
+        );
     }
 }

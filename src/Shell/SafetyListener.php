@@ -30,17 +30,27 @@ final readonly class SafetyListener
         $headers = $event->getRequest()->headers;
         $host = (string) $headers->get('Host', '');
         if (1 !== preg_match(self::HOSTS, $host)) {
-            $event->setResponse(new Response("Ortholex answers only on this machine, not as “{$host}”. Open it as 127.0.0.1.\n", 421, ['Content-Type' => 'text/plain; charset=utf-8']));
+            $event->setResponse(
+                new Response("Ortholex answers only on this machine, not as “{$host}”. Open it as 127.0.0.1.\n", 421, [
+                    'Content-Type' => 'text/plain; charset=utf-8',
+                ]),
+            );
 
             return;
         }
         if (!\in_array($event->getRequest()->getMethod(), ['GET', 'HEAD'], true)) {
             $origin = $headers->get('Origin');
             $site = $headers->get('Sec-Fetch-Site');
-            $ours = null !== $origin ? $origin === "http://$host"
-                : (null !== $site ? 'same-origin' === $site : $headers->has('X-Ortholex'));
+            $ours =
+                null !== $origin ? $origin === "http://$host" : (null !== $site ? 'same-origin' === $site : $headers->has('X-Ortholex'));
             if (!$ours || (null !== $site && 'same-origin' !== $site)) {
-                $event->setResponse(new Response("This write did not come from an Ortholex page and was refused. Other programs send the header X-Ortholex: 1.\n", 403, ['Content-Type' => 'text/plain; charset=utf-8']));
+                $event->setResponse(
+                    new Response(
+                        "This write did not come from an Ortholex page and was refused. Other programs send the header X-Ortholex: 1.\n",
+                        403,
+                        ['Content-Type' => 'text/plain; charset=utf-8'],
+                    ),
+                );
             }
         }
     }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\App\Shell;
 
 use Doctrine\ORM\EntityManagerInterface;
+use Ortholex\App\Book\SettingSheets;
 use Ortholex\App\Craft\Craft;
 use Ortholex\App\Craft\Crafts;
 use Ortholex\App\Flights\Log;
@@ -17,8 +18,6 @@ use Symfony\Component\Routing\Attribute\Route;
 #[AsController]
 final readonly class SearchController
 {
-    private const SETTING_SHEETS = ['gains' => '61', 'filters' => '62'];
-
     public function __construct(private Crafts $crafts, private Catalogue $catalogue, private EntityManagerInterface $entities)
     {
     }
@@ -29,7 +28,12 @@ final readonly class SearchController
         $craft = $this->crafts->named($slug);
         $found = [];
         foreach (Sheets::all() as $sheet) {
-            $found[] = ['kind' => 'sheet', 'name' => "$sheet->number $sheet->name", 'about' => $sheet->will, 'to' => "/craft/$slug/$sheet->number"];
+            $found[] = [
+                'kind' => 'sheet',
+                'name' => "$sheet->number $sheet->name",
+                'about' => $sheet->will,
+                'to' => "/craft/$slug/$sheet->number",
+            ];
         }
         foreach ($this->actions($craft) as [$name, $about, $to]) {
             $found[] = ['kind' => 'action', 'name' => $name, 'about' => $about, 'to' => $to];
@@ -38,8 +42,13 @@ final readonly class SearchController
             $found[] = ['kind' => 'log', 'name' => "$log->code $log->title", 'about' => $log->note, 'to' => "/craft/$slug/52?log=$log->id"];
         }
         foreach ($this->catalogue->of($craft->version()) as $setting) {
-            $sheet = self::SETTING_SHEETS[$setting->group] ?? '71';
-            $found[] = ['kind' => 'setting', 'name' => $setting->name, 'about' => $setting->label, 'to' => "/craft/$slug/$sheet?setting=$setting->name"];
+            $sheet = SettingSheets::of($setting->name);
+            $found[] = [
+                'kind' => 'setting',
+                'name' => $setting->name,
+                'about' => $setting->label,
+                'to' => "/craft/$slug/$sheet?setting=$setting->name",
+            ];
         }
         foreach ($this->crafts->all() as $other) {
             if ($other !== $craft) {
@@ -56,9 +65,12 @@ final readonly class SearchController
         $at = "/craft/$craft->slug";
 
         return [
-            ['Link the board', 'read who it is and all its settings', "$at/11"], ['Write firmware', 'choose an image that fits', "$at/12"],
-            ['Fly a card', 'Mixed sticks, Hover and climb, Flip set, Cruise', "$at/51"], ['Bring in a log', 'a CSV from disk', "$at/51"],
-            ['Take a snapshot', 'a full, named copy of the settings', "$at/72"], ['Settings as YAML', 'read or write all of them', "$at/71"],
+            ['Link the board', 'read who it is and all its settings', "$at/11"],
+            ['Write firmware', 'choose an image that fits', "$at/12"],
+            ['Fly a card', 'Mixed sticks, Hover and climb, Flip set, Cruise', "$at/51"],
+            ['Bring in a log', 'a CSV from disk', "$at/51"],
+            ['Take a snapshot', 'a full, named copy of the settings', "$at/72"],
+            ['Settings as YAML', 'read or write all of them', "$at/71"],
         ];
     }
 }

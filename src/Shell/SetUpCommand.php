@@ -11,7 +11,7 @@ use Ortholex\App\Firmware\Shelf;
 use Ortholex\App\Flights\FlyHandler;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\JobProgress;
-use Ortholex\Bench\Board\FlashFile;
+use Ortholex\Bench\Flash\FlashFile;
 use Ortholex\Bench\World\WorldState;
 use Ortholex\Core\Firmware\IntelHex;
 use Ortholex\Core\Firmware\Version;
@@ -46,8 +46,12 @@ final class SetUpCommand extends Command
 
     protected function configure(): void
     {
-        $this->addOption('fresh', null, InputOption::VALUE_NONE, 'throw all data away first')
-            ->addOption('no-flights', null, InputOption::VALUE_NONE, 'leave the demo flights out');
+        $this->addOption('fresh', null, InputOption::VALUE_NONE, 'throw all data away first')->addOption(
+            'no-flights',
+            null,
+            InputOption::VALUE_NONE,
+            'leave the demo flights out',
+        );
     }
 
     protected function execute(InputInterface $input, OutputInterface $output): int
@@ -92,14 +96,23 @@ final class SetUpCommand extends Command
     private function assemble(DemoCraft $demo, Craft $craft): void
     {
         $world = $this->worlds->of($craft);
-        $image = IntelHex::parse((string) file_get_contents($this->shelf->folder().'/'.strtolower("loam-$demo->version-{$demo->model->hardwareId}").'.hex'));
+        $image = IntelHex::parse(
+            (string) file_get_contents(
+                $this->shelf->folder().'/'.strtolower("loam-$demo->version-{$demo->model->hardwareId}").'.hex',
+            ),
+        );
         (new FlashFile($world->store->flashPath(), $demo->model->flashBytes()))->write(0, $image->flat());
         foreach ($demo->escs as $pad => [$name]) {
             $world->escFlash($pad)->write(0, IntelHex::parse((string) file_get_contents($this->shelf->escFolder()."/$name.hex"))->flat());
         }
         $version = Version::parse($demo->version);
         $current = Version::parse(Catalogue::CURRENT);
-        $settings = Migration::between($this->catalogue, array_merge($this->catalogue->defaults($current), $demo->settings), $current, $version)->settings;
+        $settings = Migration::between(
+            $this->catalogue,
+            array_merge($this->catalogue->defaults($current), $demo->settings),
+            $current,
+            $version,
+        )->settings;
         $world->store->change(static function (WorldState $s) use ($settings, $demo): void {
             $s->kept = $settings;
             $s->keptVersion = $demo->version;

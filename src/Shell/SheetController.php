@@ -27,7 +27,14 @@ abstract class SheetController
 
     protected function show(Craft $craft, string $sheet, string $template, ?object $view): Response
     {
-        return new Response($this->twig->render($template, ['shell' => $this->shell->of($craft, $sheet), 'view' => $view, 'craft' => $craft, 'at' => "/craft/$craft->slug"]));
+        return new Response(
+            $this->twig->render($template, [
+                'shell' => $this->shell->of($craft, $sheet),
+                'view' => $view,
+                'craft' => $craft,
+                'at' => "/craft/$craft->slug",
+            ]),
+        );
     }
 
     /** @param array<string, mixed> $with */

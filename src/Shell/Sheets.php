@@ -7,13 +7,36 @@ namespace Ortholex\App\Shell;
 /** The table of contents: seven parts, their sheets, in the order of the work. */
 final readonly class Sheets
 {
-    public const PARTS = ['1' => 'Build', '2' => 'Command', '3' => 'Guard', '4' => 'Aids', '5' => 'Flights', '6' => 'Tune', '7' => 'Record'];
+    public const PARTS = [
+        '1' => 'Build',
+        '2' => 'Command',
+        '3' => 'Guard',
+        '4' => 'Aids',
+        '5' => 'Flights',
+        '6' => 'Tune',
+        '7' => 'Record',
+    ];
     private const ROWS = [
         ['11', 'Identity', true, 'Who the board is, what it runs, and how it lies.'],
         ['12', 'Firmware', true, 'Which images fit this board, and writing one safely.'],
-        ['13', 'Wiring', true, 'The board with its pads, rails and UARTs; wires drawn from pad to pad and checked as they are drawn; the UART settings follow.'],
-        ['14', 'Frame', true, 'The craft by its real geometry; the mounting found by showing it level and nose up; the mixer as thrust arrows.'],
-        ['15', 'Motors', true, 'The spin check: one motor turned alone, gently; you say which moved and which way, and the pad map and reversals follow.'],
+        [
+            '13',
+            'Wiring',
+            true,
+            'The board with its pads, rails and UARTs; wires drawn from pad to pad and checked as they are drawn; the UART settings follow.',
+        ],
+        [
+            '14',
+            'Frame',
+            true,
+            'The craft by its real geometry; the mounting found by showing it level and nose up; the mixer as thrust arrows.',
+        ],
+        [
+            '15',
+            'Motors',
+            true,
+            'The spin check: one motor turned alone, gently; you say which moved and which way, and the pad map and reversals follow.',
+        ],
         ['16', 'ESCs', true, 'The settings of all ESCs side by side, with the odd one out named.'],
         ['21', 'Receiver', false, 'The channels as they move, their order, and spans captured from the sticks.'],
         ['22', 'Feel', false, 'Rotation rate against stick, per axis, drawn and dragged.'],

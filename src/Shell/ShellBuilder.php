@@ -7,13 +7,18 @@ namespace Ortholex\App\Shell;
 use Doctrine\DBAL\Connection;
 use Ortholex\App\Craft\Craft;
 use Ortholex\App\Craft\Crafts;
-use Ortholex\App\Frame\Frames;
+use Ortholex\App\Frame\Airframes;
 
 /** Builds the frame for a sheet. */
 final readonly class ShellBuilder
 {
-    public function __construct(private Crafts $crafts, private TrayBuilder $trays, private LiveState $live, private Frames $frames, private Connection $db)
-    {
+    public function __construct(
+        private Crafts $crafts,
+        private TrayBuilder $trays,
+        private LiveState $live,
+        private Airframes $frames,
+        private Connection $db,
+    ) {
     }
 
     public function of(Craft $craft, string $sheet): ShellView
@@ -22,7 +27,17 @@ final readonly class ShellBuilder
         $live = $this->live->of($craft);
         $tray = $this->trays->of($craft);
 
-        return new ShellView($craft, $sheets[(int) $sheet], $this->crafts->all(), Sheets::ofPart($sheet[0]), $this->marks($craft, $tray), $tray, $live, date('Y-m-d'), $this->frames->of($craft));
+        return new ShellView(
+            $craft,
+            $sheets[(int) $sheet],
+            $this->crafts->all(),
+            Sheets::ofPart($sheet[0]),
+            $this->marks($craft, $tray),
+            $tray,
+            $live,
+            date('Y-m-d'),
+            $this->frames->of($craft),
+        );
     }
 
     /** @return array<int, string> by part */
@@ -34,7 +49,9 @@ final readonly class ShellBuilder
             return is_numeric($n) ? (int) $n : 0;
         };
         $logs = $count('log');
-        $tune = \count(array_filter($tray->items, static fn (TrayItem $i): bool => \in_array($i->setting->group, ['gains', 'filters'], true)));
+        $tune = \count(
+            array_filter($tray->items, static fn (TrayItem $i): bool => \in_array($i->setting->group, ['gains', 'filters'], true)),
+        );
 
         return [
             '1' => $craft->inBootloader ? '!' : ($craft->isKnown() ? '✓' : '○'),

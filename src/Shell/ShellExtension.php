@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Shell;
 
+use Ortholex\App\Book\SettingSheets;
 use Ortholex\Bench\World\World;
 use Ortholex\Core\Settings\Setting;
 use Twig\Extension\AbstractExtension;
@@ -22,7 +23,14 @@ final class ShellExtension extends AbstractExtension
 
     public function getFunctions(): array
     {
-        return [new TwigFunction('built', $this->built(...)), new TwigFunction('bench_faults', static fn (): array => World::FAULTS), new TwigFunction('bench_mishaps', static fn (): array => World::MISHAPS), new TwigFunction('parts', static fn (): array => Sheets::PARTS), new TwigFunction('first_sheet', static fn (string $part): string => "{$part}1")];
+        return [
+            new TwigFunction('built', $this->built(...)),
+            new TwigFunction('bench_faults', static fn (): array => World::FAULTS),
+            new TwigFunction('bench_mishaps', static fn (): array => World::MISHAPS),
+            new TwigFunction('parts', static fn (): array => Sheets::PARTS),
+            new TwigFunction('sheet_of_setting', SettingSheets::of(...)),
+            new TwigFunction('first_sheet', static fn (string $part): string => "{$part}1"),
+        ];
     }
 
     public function getFilters(): array

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\App\Shell;
 
 use Ortholex\App\Craft\Craft;
-use Ortholex\Core\Airframe\Frame;
+use Ortholex\Core\Airframe\Airframe;
 
 /** The frame that a sheet hangs in. */
 final readonly class ShellView
@@ -25,7 +25,7 @@ final readonly class ShellView
         public TrayView $tray,
         public array $live,
         public string $date,
-        public Frame $frame,
+        public Airframe $frame,
     ) {
     }
 }

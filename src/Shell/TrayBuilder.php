@@ -6,7 +6,7 @@ namespace Ortholex\App\Shell;
 
 use Ortholex\App\Craft\Craft;
 use Ortholex\App\Craft\LinkService;
-use Ortholex\App\Frame\Frames;
+use Ortholex\App\Frame\Airframes;
 use Ortholex\App\Record\Staging;
 use Ortholex\App\Tune\Chains;
 use Ortholex\App\Tune\Predictions;
@@ -21,8 +21,14 @@ final readonly class TrayBuilder
 {
     public const DELAY_AT_HZ = 30.0;
 
-    public function __construct(private Staging $staging, private Catalogue $catalogue, private LinkService $links, private Frames $frames, private Chains $chains, private Predictions $predictions)
-    {
+    public function __construct(
+        private Staging $staging,
+        private Catalogue $catalogue,
+        private LinkService $links,
+        private Airframes $frames,
+        private Chains $chains,
+        private Predictions $predictions,
+    ) {
     }
 
     public function of(Craft $craft): TrayView
@@ -43,7 +49,13 @@ final readonly class TrayBuilder
         $after = array_merge($craft->settings, $staged);
         $motors = \count(($this->frames->staged($craft) ?? $this->frames->of($craft))->motors);
 
-        return new TrayView($items, Consistency::of($after, $craft->version(), $motors, $craft->processor ?? 'F4', $craft->leftOut), $this->effects($craft, $after, $motors), CommitPlan::of(EscTable::without($staged), $this->catalogue, $craft->version())->restarts(), $linked);
+        return new TrayView(
+            $items,
+            Consistency::of($after, $craft->version(), $motors, $craft->processor ?? 'F4', $craft->leftOut),
+            $this->effects($craft, $after, $motors),
+            CommitPlan::of(EscTable::without($staged), $this->catalogue, $craft->version())->restarts(),
+            $linked,
+        );
     }
 
     /**
@@ -60,9 +72,24 @@ final readonly class TrayBuilder
             $filters = $this->chains->filters($now, $rotorHz);
 
             return [
-                ['label' => 'delay of the rate path at 30 Hz', 'unit' => 'ms', 'value' => 1e3 * $filters->ratePath->phaseDelay(self::DELAY_AT_HZ), 'digits' => 2],
-                ['label' => 'delay of the D path at 30 Hz', 'unit' => 'ms', 'value' => 1e3 * ($filters->ratePath->phaseDelay(self::DELAY_AT_HZ) + $filters->dPath->phaseDelay(self::DELAY_AT_HZ)), 'digits' => 2],
-                ['label' => 'loop load', 'unit' => '%', 'value' => LoopLoad::of($now, $motors, $craft->processor ?? 'F4', $craft->leftOut)->percent, 'digits' => 0],
+                [
+                    'label' => 'delay of the rate path at 30 Hz',
+                    'unit' => 'ms',
+                    'value' => 1e3 * $filters->ratePath->phaseDelay(self::DELAY_AT_HZ),
+                    'digits' => 2,
+                ],
+                [
+                    'label' => 'delay of the D path at 30 Hz',
+                    'unit' => 'ms',
+                    'value' => 1e3 * ($filters->ratePath->phaseDelay(self::DELAY_AT_HZ) + $filters->dPath->phaseDelay(self::DELAY_AT_HZ)),
+                    'digits' => 2,
+                ],
+                [
+                    'label' => 'loop load',
+                    'unit' => '%',
+                    'value' => LoopLoad::of($now, $motors, $craft->processor ?? 'F4', $craft->leftOut)->percent,
+                    'digits' => 0,
+                ],
             ];
         };
         $from = $measure($craft->settings);
@@ -70,7 +97,13 @@ final readonly class TrayBuilder
         $effects = [];
         foreach ($from as $i => $one) {
             if (abs($to[$i]['value'] - $one['value']) > 0.005) {
-                $effects[] = ['label' => $one['label'], 'unit' => $one['unit'], 'from' => $one['value'], 'to' => $to[$i]['value'], 'digits' => $one['digits']];
+                $effects[] = [
+                    'label' => $one['label'],
+                    'unit' => $one['unit'],
+                    'from' => $one['value'],
+                    'to' => $to[$i]['value'],
+                    'digits' => $one['digits'],
+                ];
             }
         }
 

@@ -14,8 +14,13 @@ final readonly class TrayView
      * @param list<Clash>                                                             $clashes
      * @param list<array{label: string, unit: string, from: float, to: float, digits: int}> $effects
      */
-    public function __construct(public array $items, public array $clashes, public array $effects, public int $restarts, public bool $linked)
-    {
+    public function __construct(
+        public array $items,
+        public array $clashes,
+        public array $effects,
+        public int $restarts,
+        public bool $linked,
+    ) {
     }
 
     public function refused(): bool

@@ -19,12 +19,17 @@ final readonly class UploadController
     #[Route('/uploads', name: 'upload_begin', methods: ['POST'])]
     public function begin(Request $request): JsonResponse
     {
-        return new JsonResponse(['upload' => $this->uploads->begin(Input::of($request)->whole('bytes', 0, \PHP_INT_MAX)), 'piece' => Uploads::PIECE_BYTES]);
+        return new JsonResponse([
+            'upload' => $this->uploads->begin(Input::of($request)->whole('bytes', 0, \PHP_INT_MAX)),
+            'piece' => Uploads::PIECE_BYTES,
+        ]);
     }
 
     #[Route('/uploads/{id<[0-9a-f]{32}>}', name: 'upload_piece', methods: ['PUT'])]
     public function piece(string $id, Request $request): JsonResponse
     {
-        return new JsonResponse(['have' => $this->uploads->add($id, max(0, $request->query->getInt('offset')), $request->getContent(true))]);
+        return new JsonResponse([
+            'have' => $this->uploads->add($id, max(0, $request->query->getInt('offset')), $request->getContent(true)),
+        ]);
     }
 }

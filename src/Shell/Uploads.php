@@ -17,7 +17,14 @@ final readonly class Uploads
     public function begin(int $bytes): string
     {
         if ($bytes > $this->mostUploadMb * 1_000_000) {
-            throw BadRequest::at('file', \sprintf('The file has %.0f MB; at most %d MB are taken. Set ORTHOLEX_MOST_UPLOAD_MB to allow more.', $bytes / 1e6, $this->mostUploadMb));
+            throw BadRequest::at(
+                'file',
+                \sprintf(
+                    'The file has %.0f MB; at most %d MB are taken. Set ORTHOLEX_MOST_UPLOAD_MB to allow more.',
+                    $bytes / 1e6,
+                    $this->mostUploadMb,
+                ),
+            );
         }
         if ($bytes < 1) {
             throw BadRequest::at('file', 'The file is empty.');
@@ -70,6 +77,8 @@ final readonly class Uploads
     {
         $path = "$this->dataFolder/uploads/$id";
 
-        return 1 === preg_match('~^[0-9a-f]{32}$~', $id) && is_file($path) ? $path : throw BadRequest::at('upload', 'This upload is not known, or was cleared away. Choose the file again.');
+        return 1 === preg_match('~^[0-9a-f]{32}$~', $id) && is_file($path)
+            ? $path
+            : throw BadRequest::at('upload', 'This upload is not known, or was cleared away. Choose the file again.');
     }
 }

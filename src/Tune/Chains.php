@@ -6,7 +6,6 @@ namespace Ortholex\App\Tune;
 
 use Ortholex\App\Craft\Craft;
 use Ortholex\App\Flights\AnalysisStore;
-use Ortholex\App\Flights\Dig;
 use Ortholex\App\Flights\Log;
 use Ortholex\App\Flights\LogBook;
 use Ortholex\Core\Control\RateFilters;
@@ -57,6 +56,6 @@ final readonly class Chains
     {
         $log ??= $this->book->chosen($craft, 0);
 
-        return null === $log || !$this->analyses->has($log) ? [] : Dig::numbers($this->analyses->charts($log), 'rotor_hz');
+        return null === $log || !$this->analyses->has($log) ? [] : $this->analyses->charts($log)->rotorHz;
     }
 }

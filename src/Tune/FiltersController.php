@@ -5,11 +5,11 @@ declare(strict_types=1);
 namespace Ortholex\App\Tune;
 
 use Ortholex\App\Flights\AnalysisStore;
-use Ortholex\App\Flights\Dig;
 use Ortholex\App\Flights\LogBook;
 use Ortholex\App\Record\Staging;
 use Ortholex\App\Shell\SheetController;
 use Ortholex\Core\Control\RateFilters;
+use Ortholex\Core\Report\Charts;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Settings\Setting;
 use Symfony\Component\HttpFoundation\JsonResponse;
@@ -22,13 +22,21 @@ use Symfony\Component\Routing\Attribute\Route;
 final class FiltersController extends SheetController
 {
     private const GROUPS = [
-        'Gyro low-pass' => '~^rate_path\.|^filter\.gyro~', 'D low-pass' => '~^d_path\.|^filter\.d~', 'Motor notches' => '~^notch\.motor\.~',
-        'Tracking notches' => '~^notch\.tracking\.~', 'Command low-pass' => '~^command_low_pass\.~',
+        'Gyro low-pass' => '~^rate_path\.|^filter\.gyro~',
+        'D low-pass' => '~^d_path\.|^filter\.d~',
+        'Motor notches' => '~^notch\.motor\.~',
+        'Tracking notches' => '~^notch\.tracking\.~',
+        'Command low-pass' => '~^command_low_pass\.~',
     ];
     private const DELAY_AT_HZ = 30.0;
 
-    public function __construct(private readonly Catalogue $catalogue, private readonly Staging $staging, private readonly LogBook $book, private readonly AnalysisStore $analyses, private readonly Chains $chains)
-    {
+    public function __construct(
+        private readonly Catalogue $catalogue,
+        private readonly Staging $staging,
+        private readonly LogBook $book,
+        private readonly AnalysisStore $analyses,
+        private readonly Chains $chains,
+    ) {
     }
 
     #[Route('/craft/{slug}/62', name: 'filters', methods: ['GET'])]
@@ -49,12 +57,21 @@ final class FiltersController extends SheetController
         }
         $log = $this->book->chosen($craft, $request->query->getInt('log'));
         $now = $this->chains->filters($this->chains->current($craft, $craft->settings), $this->chains->rotorHz($craft, $log));
-        $answer = [] === $groups ? 'Link the craft once, so that its filters are known.'
-            : \sprintf('The rate path costs %.1f ms at 30 Hz, the D path %.1f ms.', 1e3 * $now->ratePath->phaseDelay(self::DELAY_AT_HZ), 1e3 * ($now->ratePath->phaseDelay(self::DELAY_AT_HZ) + $now->dPath->phaseDelay(self::DELAY_AT_HZ)));
+        $answer =
+            [] === $groups
+                ? 'Link the craft once, so that its filters are known.'
+                : \sprintf(
+                    'The rate path costs %.1f ms at 30 Hz, the D path %.1f ms.',
+                    1e3 * $now->ratePath->phaseDelay(self::DELAY_AT_HZ),
+                    1e3 * ($now->ratePath->phaseDelay(self::DELAY_AT_HZ) + $now->dPath->phaseDelay(self::DELAY_AT_HZ)),
+                );
 
-        return $this->show($craft, '62', 'Tune/filters.html.twig', new FiltersView(
-            $groups, $craft->settings, $this->staging->of($craft), $ranges, $log, $this->book->of($craft), $answer,
-        ));
+        return $this->show(
+            $craft,
+            '62',
+            'Tune/filters.html.twig',
+            new FiltersView($groups, $craft->settings, $this->staging->of($craft), $ranges, $log, $this->book->of($craft), $answer),
+        );
     }
 
     /** Responses of the chains on the craft and as staged, and the log's measured spectrum through each. */
@@ -63,7 +80,7 @@ final class FiltersController extends SheetController
     {
         $craft = $this->crafts->named($slug);
         $log = $this->book->chosen($craft, $request->query->getInt('log'));
-        $charts = null === $log ? [] : $this->analyses->charts($log);
+        $charts = null === $log ? null : $this->analyses->charts($log);
         $rotorHz = $this->chains->rotorHz($craft, $log);
         $out = ['rotor_hz' => $rotorHz, 'chains' => []];
         foreach (['now' => $craft->settings, 'staged' => $this->staging->preview($craft)] as $key => $settings) {
@@ -75,9 +92,14 @@ final class FiltersController extends SheetController
                 $d[] = round($chain->ratePath->gainDb($f) + $chain->dPath->gainDb($f), 2);
             }
             $out['chains'][$key] = [
-                'hz' => $hz, 'rate_db' => $rate, 'd_db' => $d,
+                'hz' => $hz,
+                'rate_db' => $rate,
+                'd_db' => $d,
                 'rate_delay_ms' => round(1e3 * $chain->ratePath->phaseDelay(self::DELAY_AT_HZ), 2),
-                'd_delay_ms' => round(1e3 * ($chain->ratePath->phaseDelay(self::DELAY_AT_HZ) + $chain->dPath->phaseDelay(self::DELAY_AT_HZ)), 2),
+                'd_delay_ms' => round(
+                    1e3 * ($chain->ratePath->phaseDelay(self::DELAY_AT_HZ) + $chain->dPath->phaseDelay(self::DELAY_AT_HZ)),
+                    2,
+                ),
                 'residual' => $this->residuals($charts, $chain),
             ];
         }
@@ -88,18 +110,15 @@ final class FiltersController extends SheetController
     /**
      * Noise above 20 Hz that each axis would keep: its measured spectrum times |H|².
      *
-     * @param array<mixed> $charts
-     *
      * @return array<string, float> deg/s RMS
      */
-    private function residuals(array $charts, RateFilters $chain): array
+    private function residuals(?Charts $charts, RateFilters $chain): array
     {
         $residual = [];
-        foreach (['roll', 'pitch', 'yaw'] as $axis) {
-            $spectrum = Dig::map($charts, 'spectrum', $axis);
-            $step = Dig::number($spectrum, 'step_hz') ?? 0.0;
+        foreach ($charts->spectra ?? [] as $axis => $spectrum) {
+            $step = $spectrum->stepHz;
             $sum = 0.0;
-            foreach (Dig::numbers($spectrum, 'measured_db') as $k => $db) {
+            foreach ($spectrum->measuredDb as $k => $db) {
                 if ($k * $step >= 20 && $k * $step < $chain->ratePath->rateHz / 2) {
                     $sum += 10 ** (($db + $chain->ratePath->gainDb($k * $step)) / 10) * $step;
                 }

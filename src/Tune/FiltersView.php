@@ -17,7 +17,14 @@ final readonly class FiltersView
      * @param array<string, array{low: float, high: float}> $ranges
      * @param list<Log>                                     $logs
      */
-    public function __construct(public array $groups, public array $now, public array $staged, public array $ranges, public ?Log $log, public array $logs, public string $answer)
-    {
+    public function __construct(
+        public array $groups,
+        public array $now,
+        public array $staged,
+        public array $ranges,
+        public ?Log $log,
+        public array $logs,
+        public string $answer,
+    ) {
     }
 }

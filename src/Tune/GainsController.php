@@ -17,8 +17,12 @@ use Symfony\Component\Routing\Attribute\Route;
 #[AsController]
 final class GainsController extends SheetController
 {
-    public function __construct(private readonly Catalogue $catalogue, private readonly Staging $staging, private readonly LogBook $book, private readonly Predictions $predictions)
-    {
+    public function __construct(
+        private readonly Catalogue $catalogue,
+        private readonly Staging $staging,
+        private readonly LogBook $book,
+        private readonly Predictions $predictions,
+    ) {
     }
 
     #[Route('/craft/{slug}/61', name: 'gains', methods: ['GET'])]
@@ -39,9 +43,20 @@ final class GainsController extends SheetController
             }
         }
 
-        return $this->show($craft, '61', 'Tune/gains.html.twig', new GainsView(
-            $rows, $craft->settings, $this->staging->of($craft), $others, $ranges, $this->book->chosen($craft, $request->query->getInt('log')), $this->book->of($craft),
-        ));
+        return $this->show(
+            $craft,
+            '61',
+            'Tune/gains.html.twig',
+            new GainsView(
+                $rows,
+                $craft->settings,
+                $this->staging->of($craft),
+                $others,
+                $ranges,
+                $this->book->chosen($craft, $request->query->getInt('log')),
+                $this->book->of($craft),
+            ),
+        );
     }
 
     #[Route('/craft/{slug}/gains/predict/{log<\d+>}.json', name: 'gains_predict', methods: ['GET'])]

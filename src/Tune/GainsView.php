@@ -18,7 +18,14 @@ final readonly class GainsView
      * @param array<string, array{low: float, high: float}>   $ranges
      * @param list<Log>                                       $logs
      */
-    public function __construct(public array $rows, public array $now, public array $staged, public array $others, public array $ranges, public ?Log $log, public array $logs)
-    {
+    public function __construct(
+        public array $rows,
+        public array $now,
+        public array $staged,
+        public array $others,
+        public array $ranges,
+        public ?Log $log,
+        public array $logs,
+    ) {
     }
 }

@@ -28,8 +28,13 @@ use Symfony\Component\Routing\Attribute\Route;
 #[AsController]
 final class WiringController extends SheetController
 {
-    public function __construct(private readonly EntityManagerInterface $entities, private readonly Staging $staging, private readonly LinkService $links, private readonly Worlds $worlds, private readonly Catalogue $catalogue)
-    {
+    public function __construct(
+        private readonly EntityManagerInterface $entities,
+        private readonly Staging $staging,
+        private readonly LinkService $links,
+        private readonly Worlds $worlds,
+        private readonly Catalogue $catalogue,
+    ) {
     }
 
     #[Route('/craft/{slug}/13', name: 'wiring', methods: ['GET'])]
@@ -40,10 +45,22 @@ final class WiringController extends SheetController
         $state = $this->worlds->of($craft)->store->peek();
         $wiring = null === $board ? null : $this->wiring($craft, $board);
 
-        return $this->show($craft, '13', 'Wiring/wiring.html.twig', new WiringView(
-            $wiring, null === $wiring ? [] : $this->toStage($craft, $wiring), null === $wiring ? [] : array_intersect_key($this->staging->of($craft), $wiring->settings($craft->settings)),
-            $this->links->isLinked($craft), $state->cable, $state->pack, null !== $wiring && $state->soldered !== $wiring->wires, $craft->wires['bridged'] ?? [], array_values(array_diff_key(Part::all(), array_flip($craft->wires['parts'] ?? []))),
-        ));
+        return $this->show(
+            $craft,
+            '13',
+            'Wiring/wiring.html.twig',
+            new WiringView(
+                $wiring,
+                null === $wiring ? [] : $this->toStage($craft, $wiring),
+                null === $wiring ? [] : array_intersect_key($this->staging->of($craft), $wiring->settings($craft->settings)),
+                $this->links->isLinked($craft),
+                $state->cable,
+                $state->pack,
+                null !== $wiring && $state->soldered !== $wiring->wires,
+                $craft->wires['bridged'] ?? [],
+                array_values(array_diff_key(Part::all(), array_flip($craft->wires['parts'] ?? []))),
+            ),
+        );
     }
 
     /** Draws or takes away one wire, part or jumper; answers with what is wrong now. */
@@ -60,17 +77,29 @@ final class WiringController extends SheetController
         $from = $input->text('from', 40);
         $to = $input->text('to', 40);
         match ($what) {
-            'wire' => $wires = $this->wired($board, $parts, $wires, $from, $to),
-            'cut' => $wires = array_values(array_filter($wires, static fn (array $w): bool => $w !== [$from, $to] && $w !== [$to, $from])),
-            'part' => $parts = isset(Part::all()[$from]) ? array_values(array_unique([...$parts, $from])) : throw BadRequest::at('from', "There is no part “{$from}”."),
-            'no_part' => [$parts, $wires] = [array_values(array_diff($parts, [$from])), array_values(array_filter($wires, static fn (array $w): bool => !str_starts_with($w[0], "$from.") && !str_starts_with($w[1], "$from.")))],
-            'bridge' => $bridged = \in_array($from, $bridged, true) ? array_values(array_diff($bridged, [$from])) : [...$bridged, $from],
+            'wire' => ($wires = $this->wired($board, $parts, $wires, $from, $to)),
+            'cut' => ($wires = array_values(array_filter($wires, static fn (array $w): bool => $w !== [$from, $to] && $w !== [$to, $from]))),
+            'part' => ($parts = isset(Part::all()[$from])
+                ? array_values(array_unique([...$parts, $from]))
+                : throw BadRequest::at('from', "There is no part “{$from}”.")),
+            'no_part' => ([$parts, $wires] = [
+                array_values(array_diff($parts, [$from])),
+                array_values(
+                    array_filter(
+                        $wires,
+                        static fn (array $w): bool => !str_starts_with($w[0], "$from.") && !str_starts_with($w[1], "$from."),
+                    ),
+                ),
+            ]),
+            'bridge' => ($bridged = \in_array($from, $bridged, true) ? array_values(array_diff($bridged, [$from])) : [...$bridged, $from]),
             default => throw BadRequest::at('what', 'A wire is drawn or cut, a part put down or taken away, a jumper bridged.'),
         };
         $craft->wires = ['parts' => $parts, 'wires' => $wires, 'bridged' => $bridged];
         $this->entities->flush();
 
-        return new JsonResponse(['refused' => array_map(static fn ($f): string => $f->text, Wiring::of($board, $parts, $wires, $bridged)->refusals())]);
+        return new JsonResponse([
+            'refused' => array_map(static fn ($f): string => $f->text, Wiring::of($board, $parts, $wires, $bridged)->refusals()),
+        ]);
     }
 
     #[Route('/craft/{slug}/wiring/stage', name: 'wiring_stage', methods: ['POST'])]
@@ -122,16 +151,27 @@ final class WiringController extends SheetController
             $one = Heard::of($client->listen($uart, $rate, $inverted), $part->role);
             $heard[$rate] = $one;
             if (Heard::UNDERSTOOD === $one->verdict) {
-                return new JsonResponse(['verdict' => $one->verdict, 'baud' => $rate, 'said' => $rate === $set
-                    ? "{$part->name} is understood: {$one->whole} messages whole."
-                    : "{$part->name} speaks at $rate baud; UART $uart is set to $set."]);
+                return new JsonResponse([
+                    'verdict' => $one->verdict,
+                    'baud' => $rate,
+                    'said' => $rate === $set
+                            ? "{$part->name} is understood: {$one->whole} messages whole."
+                            : "{$part->name} speaks at $rate baud; UART $uart is set to $set.",
+                ]);
             }
         }
         $silent = [] === array_filter($heard, static fn (Heard $h): bool => Heard::SILENT !== $h->verdict);
 
-        return new JsonResponse(['verdict' => $silent ? Heard::SILENT : Heard::RUBBISH, 'baud' => null, 'said' => $silent
-            ? "{$part->name} is silent. No power, no ground, or its wire is not soldered: ".$this->whySilent($craft, $part)
-            : "{$part->name} speaks, but what arrives is rubbish".($input->flag('every') ? ' at every rate: is the signal inverted?' : " at $set baud: find its rate, or is the signal inverted?")]);
+        return new JsonResponse([
+            'verdict' => $silent ? Heard::SILENT : Heard::RUBBISH,
+            'baud' => null,
+            'said' => $silent
+                ? "{$part->name} is silent. No power, no ground, or its wire is not soldered: ".$this->whySilent($craft, $part)
+                : "{$part->name} speaks, but what arrives is rubbish".
+                    ($input->flag('every')
+                        ? ' at every rate: is the signal inverted?'
+                        : " at $set baud: find its rate, or is the signal inverted?"),
+        ]);
     }
 
     private function whySilent(Craft $craft, Part $part): string
@@ -152,7 +192,11 @@ final class WiringController extends SheetController
     {
         $now = $this->staging->preview($craft);
 
-        return array_filter($wiring->settings($craft->settings), static fn (mixed $value, string $name): bool => !isset($now[$name]) || $now[$name] !== $value, \ARRAY_FILTER_USE_BOTH);
+        return array_filter(
+            $wiring->settings($craft->settings),
+            static fn (mixed $value, string $name): bool => !isset($now[$name]) || $now[$name] !== $value,
+            \ARRAY_FILTER_USE_BOTH,
+        );
     }
 
     /**
@@ -183,6 +227,7 @@ final class WiringController extends SheetController
 
     private function board(Craft $craft): BoardPads
     {
-        return BoardPads::of($craft->hardwareId ?? '') ?? throw BadRequest::at('board', 'The board is not known yet, so there is no drawing of it. Link it on sheet 11.');
+        return BoardPads::of($craft->hardwareId ?? '') ??
+            throw BadRequest::at('board', 'The board is not known yet, so there is no drawing of it. Link it on sheet 11.');
     }
 }

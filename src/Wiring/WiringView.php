@@ -41,7 +41,13 @@ final readonly class WiringView
         $out = [];
         foreach ([-1 => $this->wiring->board->left ?? [], 1 => $this->wiring->board->right ?? []] as $side => $pads) {
             foreach ($pads as $i => $pad) {
-                $out[] = ['pad' => $pad, 'x' => $side * self::BOARD_HALF, 'y' => (int) (($i - (\count($pads) - 1) / 2) * self::PITCH), 'side' => $side, 'dead' => Pad::POWER === $pad->kind && !$this->pack && !($this->cable && $pad->aliveOnUsb)];
+                $out[] = [
+                    'pad' => $pad,
+                    'x' => $side * self::BOARD_HALF,
+                    'y' => (int) (($i - (\count($pads) - 1) / 2) * self::PITCH),
+                    'side' => $side,
+                    'dead' => Pad::POWER === $pad->kind && !$this->pack && !($this->cable && $pad->aliveOnUsb),
+                ];
             }
         }
 
@@ -77,7 +83,15 @@ final readonly class WiringView
                 foreach ($part->pins as $i => $pin) {
                     $pins[] = ['pin' => $pin, 'x' => $s * 250, 'y' => $y + 38 + 22 * $i];
                 }
-                $out[] = ['part' => $part, 'x' => 1 === $s ? 250 : -400, 'y' => $y, 'side' => $s, 'height' => $height, 'pins' => $pins, 'uart' => $this->wiring->uarts[$part->id] ?? null];
+                $out[] = [
+                    'part' => $part,
+                    'x' => 1 === $s ? 250 : -400,
+                    'y' => $y,
+                    'side' => $s,
+                    'height' => $height,
+                    'pins' => $pins,
+                    'uart' => $this->wiring->uarts[$part->id] ?? null,
+                ];
                 $y += $height + 14;
             }
         }
@@ -87,7 +101,7 @@ final readonly class WiringView
 
     public function boardHalfHeight(): int
     {
-        return (int) (self::PITCH * max(\count($this->wiring->board->left ?? []), \count($this->wiring->board->right ?? [])) / 2) + 34;
+        return (int) ((self::PITCH * max(\count($this->wiring->board->left ?? []), \count($this->wiring->board->right ?? []))) / 2) + 34;
     }
 
     /** @return list<array{from: string, to: string, path: string, kind: string, fault: ?int, mind: bool, mx: float, my: float}> */
@@ -110,15 +124,39 @@ final readonly class WiringView
             [$x1, $y1, $kind] = $spot[$pin];
             [$x2, $y2] = $spot[$pad];
             // Wires that leave for the far side of the board go round it, above or below.
-            $over = ($x1 < 0) !== ($x2 < 0) ? ($y1 < 0 ? -1 : 1) * ($this->boardHalfHeight() + 22) : null;
+            $over = $x1 < 0 !== $x2 < 0 ? ($y1 < 0 ? -1 : 1) * ($this->boardHalfHeight() + 22) : null;
             $middle = null === $over ? ($x1 + $x2) / 2 : ($x1 < 0 ? -1 : 1) * 175;
-            $path = null === $over
-                ? \sprintf('M%d %dC%.0f %d %.0f %d %d %d', $x1, $y1, $middle, $y1, $middle, $y2, $x2, $y2)
-                : \sprintf('M%d %dC%.0f %d %.0f %d %.0f %dS%.0f %d %d %d', $x1, $y1, $middle, $y1, $middle, $over, 0, $over, -$middle, $y2, $x2, $y2);
+            $path =
+                null === $over
+                    ? \sprintf('M%d %dC%.0f %d %.0f %d %d %d', $x1, $y1, $middle, $y1, $middle, $y2, $x2, $y2)
+                    : \sprintf(
+                        'M%d %dC%.0f %d %.0f %d %.0f %dS%.0f %d %d %d',
+                        $x1,
+                        $y1,
+                        $middle,
+                        $y1,
+                        $middle,
+                        $over,
+                        0,
+                        $over,
+                        -$middle,
+                        $y2,
+                        $x2,
+                        $y2,
+                    );
             $fault = $this->faultAt($i);
             // The mark stands near the part, where wires that cross further on are still apart.
             [$mx, $my] = null === $over ? [0.72 * $x1 + 0.28 * $x2, 0.81 * $y1 + 0.19 * $y2] : [0.0, (float) $over];
-            $out[] = ['from' => $pin, 'to' => $pad, 'path' => $path, 'kind' => str_replace(' ', '-', $kind), 'fault' => $fault['n'] ?? null, 'mind' => WiringFault::WARN === ($fault['fault']->weight ?? ''), 'mx' => $mx, 'my' => $my];
+            $out[] = [
+                'from' => $pin,
+                'to' => $pad,
+                'path' => $path,
+                'kind' => str_replace(' ', '-', $kind),
+                'fault' => $fault['n'] ?? null,
+                'mind' => WiringFault::WARN === ($fault['fault']->weight ?? ''),
+                'mx' => $mx,
+                'my' => $my,
+            ];
         }
 
         return $out;
@@ -139,7 +177,11 @@ final readonly class WiringView
     private function faultAt(int $wire): ?array
     {
         $here = array_values(array_filter($this->faults(), static fn (array $one): bool => $one['fault']->wire === $wire));
-        usort($here, static fn (array $a, array $b): int => (WiringFault::WARN === $a['fault']->weight) <=> (WiringFault::WARN === $b['fault']->weight));
+        usort(
+            $here,
+            static fn (array $a, array $b): int => (WiringFault::WARN === $a['fault']->weight) <=>
+                (WiringFault::WARN === $b['fault']->weight),
+        );
 
         return $here[0] ?? null;
     }

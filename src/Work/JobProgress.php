@@ -27,7 +27,12 @@ final class JobProgress
             return;
         }
         $this->told = $now;
-        $this->db->executeStatement('UPDATE job SET progress = ?, doing = ?, heartbeat_at = ? WHERE id = ?', [$share, $doing, $now, $this->jobId]);
+        $this->db->executeStatement('UPDATE job SET progress = ?, doing = ?, heartbeat_at = ? WHERE id = ?', [
+            $share,
+            $doing,
+            $now,
+            $this->jobId,
+        ]);
         if ((bool) $this->db->fetchOne('SELECT cancel_asked FROM job WHERE id = ?', [$this->jobId])) {
             throw new JobCancelled('Cancelled.');
         }

@@ -11,8 +11,12 @@ use Symfony\Component\Lock\LockFactory;
 final readonly class JobRunner
 {
     /** @param iterable<JobHandler> $handlers */
-    public function __construct(private iterable $handlers, private EntityManagerInterface $entities, private LockFactory $locks, private string $dataFolder)
-    {
+    public function __construct(
+        private iterable $handlers,
+        private EntityManagerInterface $entities,
+        private LockFactory $locks,
+        private string $dataFolder,
+    ) {
     }
 
     public function run(int $jobId): void
@@ -54,9 +58,17 @@ final readonly class JobRunner
     /** @param array<string, mixed> $result */
     private function end(Job $job, string $state, string $message, array $result): void
     {
-        $this->entities->getConnection()->executeStatement(
-            'UPDATE job SET state = ?, message = ?, result = ?, ended_at = ?, progress = ? WHERE id = ?',
-            [$state, $message, json_encode($result, \JSON_THROW_ON_ERROR), microtime(true), Job::DONE === $state ? 1.0 : $this->entities->getConnection()->fetchOne('SELECT progress FROM job WHERE id = ?', [$job->id]), $job->id],
-        );
+        $this->entities
+            ->getConnection()
+            ->executeStatement('UPDATE job SET state = ?, message = ?, result = ?, ended_at = ?, progress = ? WHERE id = ?', [
+                $state,
+                $message,
+                json_encode($result, \JSON_THROW_ON_ERROR),
+                microtime(true),
+                Job::DONE === $state
+                    ? 1.0
+                    : $this->entities->getConnection()->fetchOne('SELECT progress FROM job WHERE id = ?', [$job->id]),
+                $job->id,
+            ]);
     }
 }

@@ -69,12 +69,27 @@ final readonly class Jobs
     public function of(Craft $craft): array
     {
         // Asked with every look at the bench: mostly there are none, and then one plain query tells.
-        if (false === $this->entities->getConnection()->fetchOne('SELECT id FROM job WHERE craft_id = ? AND (seen = 0 OR state IN (?, ?)) LIMIT 1', [$craft->id, Job::WAITING, Job::RUNNING])) {
+        if (
+            false ===
+            $this->entities
+                ->getConnection()
+                ->fetchOne('SELECT id FROM job WHERE craft_id = ? AND (seen = 0 OR state IN (?, ?)) LIMIT 1', [
+                    $craft->id,
+                    Job::WAITING,
+                    Job::RUNNING,
+                ])
+        ) {
             return [];
         }
         /** @var list<Job> $jobs */
-        $jobs = $this->entities->createQuery('SELECT j FROM '.Job::class.' j WHERE j.craft = :c AND (j.state IN (:open) OR j.seen = false) ORDER BY j.id DESC')
-            ->setParameter('c', $craft->id)->setParameter('open', [Job::WAITING, Job::RUNNING], ArrayParameterType::STRING)->setMaxResults(6)->getResult();
+        $jobs = $this->entities
+            ->createQuery(
+                'SELECT j FROM '.Job::class.' j WHERE j.craft = :c AND (j.state IN (:open) OR j.seen = false) ORDER BY j.id DESC',
+            )
+            ->setParameter('c', $craft->id)
+            ->setParameter('open', [Job::WAITING, Job::RUNNING], ArrayParameterType::STRING)
+            ->setMaxResults(6)
+            ->getResult();
         foreach ($jobs as $job) {
             $this->watch($job);
         }
@@ -104,10 +119,26 @@ final readonly class Jobs
     private function launch(Job $job): void
     {
         // Closing what was inherited lets the server restart while the job goes on; setsid lets it outlive the server.
-        $command = 'exec 3>&- 4>&- 5>&- 6>&- 7>&- 8>&- 9>&-; exec setsid '.implode(' ', array_map('escapeshellarg', [
-            \PHP_BINARY, '-d', 'opcache.enable_cli=1', '-d', 'opcache.jit=tracing', '-d', 'opcache.jit_buffer_size=128M', '-d', 'memory_limit=2G',
-            $this->projectFolder.'/bin/console', 'app:job', (string) $job->id,
-        ])).' </dev/null >/dev/null 2>&1 &';
+        $command =
+            'exec 3>&- 4>&- 5>&- 6>&- 7>&- 8>&- 9>&-; exec setsid '.
+            implode(
+                ' ',
+                array_map('escapeshellarg', [
+                    \PHP_BINARY,
+                    '-d',
+                    'opcache.enable_cli=1',
+                    '-d',
+                    'opcache.jit=tracing',
+                    '-d',
+                    'opcache.jit_buffer_size=128M',
+                    '-d',
+                    'memory_limit=2G',
+                    $this->projectFolder.'/bin/console',
+                    'app:job',
+                    (string) $job->id,
+                ]),
+            ).
+            ' </dev/null >/dev/null 2>&1 &';
         $process = Process::fromShellCommandline($command, $this->projectFolder);
         $process->disableOutput();
         $process->run();

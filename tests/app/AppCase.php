@@ -41,7 +41,15 @@ abstract class AppCase extends WebTestCase
         $files->remove($data);
         $files->mirror("$made/data", $data);
         symlink("$made/shelf", "$data/shelf");
-        $this->browser = self::createClient([], ['HTTP_HOST' => '127.0.0.1:8787', 'HTTP_ORIGIN' => 'http://127.0.0.1:8787', 'CONTENT_TYPE' => 'application/json', 'HTTP_ACCEPT' => 'text/html']);
+        $this->browser = self::createClient(
+            [],
+            [
+                'HTTP_HOST' => '127.0.0.1:8787',
+                'HTTP_ORIGIN' => 'http://127.0.0.1:8787',
+                'CONTENT_TYPE' => 'application/json',
+                'HTTP_ACCEPT' => 'text/html',
+            ],
+        );
         $this->browser->disableReboot();
     }
 
@@ -57,7 +65,9 @@ abstract class AppCase extends WebTestCase
 
     protected function craft(string $slug = 'curlew'): Craft
     {
-        return $this->entities()->getRepository(Craft::class)->findOneBy(['slug' => $slug]) ?? throw new \LogicException("no $slug");
+        return $this->entities()
+            ->getRepository(Craft::class)
+            ->findOneBy(['slug' => $slug]) ?? throw new \LogicException("no $slug");
     }
 
     protected function world(string $slug = 'curlew'): World
@@ -147,7 +157,9 @@ abstract class AppCase extends WebTestCase
         $job = $this->job('fly', ['card' => $card, 'seed' => $seed, 'seconds' => $seconds]);
         self::assertSame(Job::DONE, $job->state, $job->message);
 
-        return $this->entities()->getRepository(Log::class)->findOneBy([], ['id' => 'DESC']) ?? throw new \LogicException('no log');
+        return $this->entities()
+            ->getRepository(Log::class)
+            ->findOneBy([], ['id' => 'DESC']) ?? throw new \LogicException('no log');
     }
 
     /** Path of a file with this content. */

@@ -75,7 +75,10 @@ final class BookTest extends AppCase
         self::assertSame(2.9, $this->world()->store->peek()->kept['gain.roll.d']);
         $entry = $this->entities()->getRepository(ChangeEntry::class)->findAll()[0];
         self::assertSame(['Commit', 'roll rings', 1], [$entry->what, $entry->reason, $entry->revision]);
-        self::assertSame([['name' => 'gain.roll.p', 'from' => 33.0, 'to' => 29.5], ['name' => 'gain.roll.d', 'from' => 1.7, 'to' => 2.9]], $entry->items);
+        self::assertSame(
+            [['name' => 'gain.roll.p', 'from' => 33.0, 'to' => 29.5], ['name' => 'gain.roll.d', 'from' => 1.7, 'to' => 2.9]],
+            $entry->items,
+        );
         self::assertSame([], self::getContainer()->get(Staging::class)->of($this->craft()));
         $this->post("/craft/curlew/changes/{$entry->id}/back");
         self::assertSame(['gain.roll.p' => 33.0, 'gain.roll.d' => 1.7], self::getContainer()->get(Staging::class)->of($this->craft()));
@@ -96,7 +99,10 @@ final class BookTest extends AppCase
     {
         $this->link();
         foreach (['gain.roll.p' => '900', 'notch.motor.orders' => '1,x', 'no.such' => 1] as $name => $value) {
-            self::assertSame($name, $this->post('/craft/curlew/stage', ['values' => ['gain.roll.i' => 100, $name => $value]], 422)['field']);
+            self::assertSame(
+                $name,
+                $this->post('/craft/curlew/stage', ['values' => ['gain.roll.i' => 100, $name => $value]], 422)['field'],
+            );
         }
         self::assertSame([], self::getContainer()->get(Staging::class)->of($this->craft()));
         self::assertSame('tray', $this->post('/craft/curlew/commit', [], 422)['field']);
@@ -142,9 +148,20 @@ final class BookTest extends AppCase
         self::assertStringContainsString('gain.roll.p: 33.0', $yaml);
         $this->post('/craft/curlew/settings.yaml', ['yaml' => $yaml]);
         self::assertSame([], self::getContainer()->get(Staging::class)->of($this->craft()), 'what goes out comes in unchanged');
-        $this->post('/craft/curlew/settings.yaml', ['yaml' => "gain.roll.d: 2.8\nnotch.motor.orders: [1, 2, 3]\nmotors.rpm_feedback: false\n"]);
-        self::assertSame(['gain.roll.d' => 2.8, 'notch.motor.orders' => '1,2,3', 'motors.rpm_feedback' => false], self::getContainer()->get(Staging::class)->of($this->craft()));
-        foreach (["gain.roll.p: [1\n" => 'Line 1', "gain.roll.p: lots\ngain.pitch.p: 5\n" => '“lots” is not a number', 'just words' => 'nothing to read'] as $bad => $why) {
+        $this->post('/craft/curlew/settings.yaml', [
+            'yaml' => "gain.roll.d: 2.8\nnotch.motor.orders: [1, 2, 3]\nmotors.rpm_feedback: false\n",
+        ]);
+        self::assertSame(
+            ['gain.roll.d' => 2.8, 'notch.motor.orders' => '1,2,3', 'motors.rpm_feedback' => false],
+            self::getContainer()->get(Staging::class)->of($this->craft()),
+        );
+        foreach (
+            [
+                "gain.roll.p: [1\n" => 'Line 1',
+                "gain.roll.p: lots\ngain.pitch.p: 5\n" => '“lots” is not a number',
+                'just words' => 'nothing to read',
+            ] as $bad => $why
+        ) {
             $problem = $this->post('/craft/curlew/settings.yaml', ['yaml' => $bad], 422);
             self::assertSame('yaml', $problem['field']);
             self::assertStringContainsString($why, (string) json_encode($problem['error'], \JSON_UNESCAPED_UNICODE));
@@ -162,7 +179,9 @@ final class BookTest extends AppCase
         $html = $this->page('/craft/curlew/72');
         self::assertStringContainsString('before I tried', $html);
         self::assertStringContainsString('1 settings differ', $html);
-        $snapshot = $this->entities()->getRepository(Snapshot::class)->findOneBy(['name' => 'before I tried']);
+        $snapshot = $this->entities()
+            ->getRepository(Snapshot::class)
+            ->findOneBy(['name' => 'before I tried']);
         $this->post('/craft/curlew/snapshots/'.$snapshot?->id.'/stage');
         self::assertSame(['gain.pitch.p' => 30.0], self::getContainer()->get(Staging::class)->of($this->craft()));
     }

@@ -12,7 +12,11 @@ final class DocsTest extends TestCase
 {
     public function testTheSettingsPageIsTheCatalogue(): void
     {
-        self::assertSame((string) file_get_contents(\dirname(__DIR__, 2).'/docs/settings.md'), SettingsDoc::text(Catalogue::loam()), 'run bin/console app:settings-doc > docs/settings.md');
+        self::assertSame(
+            (string) file_get_contents(\dirname(__DIR__, 2).'/docs/settings.md'),
+            SettingsDoc::text(Catalogue::loam()),
+            'run bin/console app:settings-doc > docs/settings.md',
+        );
     }
 
     public function testEveryPictureThatTheReadmeShowsIsThereAndTheyAreFew(): void

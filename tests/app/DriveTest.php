@@ -47,7 +47,10 @@ final class DriveTest extends AppCase
         $this->post('/craft/curlew/commit', ['reason' => 'guessed']);
         usleep(20_000);
         $this->feedback();
-        self::assertStringContainsString('The rpm is shown 17 % high: the motors have 14 magnets, not 12.', $this->page('/craft/curlew/15?do=feedback'));
+        self::assertStringContainsString(
+            'The rpm is shown 17 % high: the motors have 14 magnets, not 12.',
+            $this->page('/craft/curlew/15?do=feedback'),
+        );
         $this->post('/craft/curlew/motors/magnets');
         self::assertSame(14, self::getContainer()->get(Staging::class)->of($this->craft())['motors.rotor_magnets'] ?? null);
         $this->post('/craft/curlew/commit', ['reason' => 'as the shaft says']);
@@ -62,7 +65,10 @@ final class DriveTest extends AppCase
     public function testWithoutFeedbackItSaysWhatIsMissing(): void
     {
         $this->powerUp('dunlin');
-        self::assertStringContainsString('rpm feedback is off', (string) json_encode($this->post('/craft/dunlin/motors/rise', ['step' => 0, 'read' => '1'], 409)));
+        self::assertStringContainsString(
+            'rpm feedback is off',
+            (string) json_encode($this->post('/craft/dunlin/motors/rise', ['step' => 0, 'read' => '1'], 409)),
+        );
         self::assertSame('magnets', $this->post('/craft/dunlin/motors/magnets', [], 422)['field']);
         self::assertSame('idle', $this->post('/craft/dunlin/motors/idle', [], 422)['field']);
         $this->world('dunlin')->move('props_declared_off', '0');
@@ -72,14 +78,24 @@ final class DriveTest extends AppCase
     public function testAnalogueEscsAreTaughtStepByStepAndDigitalOnesNot(): void
     {
         $this->powerUp();
-        self::assertStringContainsString('Not needed', (string) json_encode($this->post('/craft/curlew/motors/teach', ['step' => 'full'], 422)));
+        self::assertStringContainsString(
+            'Not needed',
+            (string) json_encode($this->post('/craft/curlew/motors/teach', ['step' => 'full'], 422)),
+        );
         $this->post('/craft/curlew/stage', ['values' => ['motors.protocol' => 'oneshot125', 'motors.rpm_feedback' => false]]);
         $this->post('/craft/curlew/commit', ['reason' => 'analogue']);
         usleep(20_000);
         self::assertStringContainsString('Take the pack off', $this->page('/craft/curlew/15?do=teach'));
-        self::assertStringContainsString('take the pack off first', (string) json_encode($this->post('/craft/curlew/motors/teach', ['step' => 'full'], 409)));
+        self::assertStringContainsString(
+            'take the pack off first',
+            (string) json_encode($this->post('/craft/curlew/motors/teach', ['step' => 'full'], 409)),
+        );
         $this->world()->move('pack', '0');
-        self::assertSame('props', $this->post('/craft/curlew/motors/teach', ['step' => 'full'], 422)['field'], 'the declaration lapsed with the pack');
+        self::assertSame(
+            'props',
+            $this->post('/craft/curlew/motors/teach', ['step' => 'full'], 422)['field'],
+            'the declaration lapsed with the pack',
+        );
         $this->world()->move('props_declared_off', '1');
         $this->post('/craft/curlew/motors/teach', ['step' => 'full']);
         self::assertStringContainsString('Now connect the pack', $this->page('/craft/curlew/15?do=teach'));

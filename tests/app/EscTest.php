@@ -32,8 +32,13 @@ final class EscTest extends AppCase
         foreach (['4 of 4 answer', 'layout K7, 24 MHz, 400 ns', 'Bracken 6.2.0', 'Osier 20'] as $words) {
             self::assertStringContainsString($words, $html);
         }
-        $snapshots = $this->entities()->getRepository(Snapshot::class)->findBy(['craft' => $this->craft('dunlin')]);
-        self::assertSame(['As found at first link', 'ESCs as first found'], array_map(static fn (Snapshot $s): string => $s->name, $snapshots));
+        $snapshots = $this->entities()
+            ->getRepository(Snapshot::class)
+            ->findBy(['craft' => $this->craft('dunlin')]);
+        self::assertSame(
+            ['As found at first link', 'ESCs as first found'],
+            array_map(static fn (Snapshot $s): string => $s->name, $snapshots),
+        );
         self::assertSame(22.0, $snapshots[1]->settings['esc.rear_left.advance_deg']);
     }
 
@@ -44,11 +49,25 @@ final class EscTest extends AppCase
         self::assertStringContainsString('2 of 4 ESCs differ from the others.', $html);
         self::assertStringContainsString('does not know it; convert it to Withy', $html, 'Bracken cannot honour all');
         self::assertSame('key', $this->post('/craft/dunlin/escs/all', ['key' => 'punch', 'value' => 1], 422)['field']);
-        self::assertStringContainsString('lies outside', (string) json_encode($this->post('/craft/dunlin/escs/all', ['key' => 'advance_deg', 'value' => 99], 422)));
+        self::assertStringContainsString(
+            'lies outside',
+            (string) json_encode($this->post('/craft/dunlin/escs/all', ['key' => 'advance_deg', 'value' => 99], 422)),
+        );
         $staged = $this->post('/craft/dunlin/escs/all', ['key' => 'advance_deg', 'value' => 18])['staged'];
-        self::assertSame(['esc.front_right.advance_deg' => 18, 'esc.rear_right.advance_deg' => 18, 'esc.rear_left.advance_deg' => 18, 'esc.front_left.advance_deg' => 18], $staged);
+        self::assertSame(
+            [
+                'esc.front_right.advance_deg' => 18,
+                'esc.rear_right.advance_deg' => 18,
+                'esc.rear_left.advance_deg' => 18,
+                'esc.front_left.advance_deg' => 18,
+            ],
+            $staged,
+        );
         $this->post('/craft/dunlin/commit', ['reason' => 'alike']);
-        self::assertSame([18.0, 18.0, 18.0, 18.0], array_map(fn (int $pad): mixed => $this->world('dunlin')->store->peek()->esc($pad)->settings['advance_deg'], [1, 2, 3, 4]));
+        self::assertSame(
+            [18.0, 18.0, 18.0, 18.0],
+            array_map(fn (int $pad): mixed => $this->world('dunlin')->store->peek()->esc($pad)->settings['advance_deg'], [1, 2, 3, 4]),
+        );
         $this->post('/craft/dunlin/escs/all', ['key' => 'chirp_wait_min', 'value' => 5]);
         self::assertCount(3, self::getContainer()->get(Staging::class)->of($this->craft('dunlin')), 'only those that know it');
         self::assertStringContainsString('Front left is the odd one out.', $this->page('/craft/dunlin/16'));
@@ -68,7 +87,9 @@ final class EscTest extends AppCase
         self::assertSame(['esc.rear_left.tone_loudness_pct' => 25.0], self::getContainer()->get(Staging::class)->of($this->craft()));
         self::assertSame(40.0, $this->world()->store->peek()->esc($pad)->settings['tone_loudness_pct']);
         $this->entities()->clear();
-        $entry = $this->entities()->getRepository(ChangeEntry::class)->findOneBy(['craft' => $this->craft()], ['id' => 'DESC']);
+        $entry = $this->entities()
+            ->getRepository(ChangeEntry::class)
+            ->findOneBy(['craft' => $this->craft()], ['id' => 'DESC']);
         self::assertNotNull($entry);
         self::assertCount(3, $entry->items, 'what was written is on record');
         self::assertStringContainsString('did not acknowledge the last write', $this->page('/craft/curlew/16'));
@@ -85,7 +106,10 @@ final class EscTest extends AppCase
         $this->powered('curlew');
         $this->post('/craft/curlew/stage', ['values' => ['esc.front_left.advance_deg' => 20, 'gain.roll.p' => 31]]);
         $this->world()->move('pack', '0');
-        self::assertStringContainsString('do not answer now', (string) json_encode($this->post('/craft/curlew/commit', ['reason' => ''], 409)));
+        self::assertStringContainsString(
+            'do not answer now',
+            (string) json_encode($this->post('/craft/curlew/commit', ['reason' => ''], 409)),
+        );
         self::assertCount(2, self::getContainer()->get(Staging::class)->of($this->craft()));
         self::assertSame(33.0, $this->craft()->settings['gain.roll.p']);
     }
@@ -97,12 +121,26 @@ final class EscTest extends AppCase
         self::assertStringContainsString('Withy 1.4.0 at 48 kHz fits every ESC.', $html);
         self::assertStringContainsString('converts the ESC from Bracken to Withy', $html);
         self::assertStringContainsString('fits 3 of 4', $html, '96 kHz is not made for the slow processor');
-        self::assertSame('props', $this->post('/craft/dunlin/12/escs/write', ['image' => 'withy-1.4.0-48', 'places' => self::ALL], 422)['field']);
+        self::assertSame(
+            'props',
+            $this->post('/craft/dunlin/12/escs/write', ['image' => 'withy-1.4.0-48', 'places' => self::ALL], 422)['field'],
+        );
         $this->world('dunlin')->move('props_declared_off', '1');
-        self::assertSame('places', $this->post('/craft/dunlin/12/escs/write', ['image' => 'withy-1.4.0-96', 'places' => self::ALL], 422)['field']);
+        self::assertSame(
+            'places',
+            $this->post('/craft/dunlin/12/escs/write', ['image' => 'withy-1.4.0-96', 'places' => self::ALL], 422)['field'],
+        );
         self::assertSame('places', $this->post('/craft/dunlin/12/escs/write', ['image' => 'withy-1.4.0-48', 'places' => ''], 422)['field']);
-        self::assertSame('image', $this->post('/craft/dunlin/12/escs/write', ['image' => 'withy-9.9.9-48', 'places' => self::ALL], 422)['field']);
-        $job = $this->flash('dunlin', ['front_right' => 'withy-1.4.0-k7-48-350-48', 'rear_right' => 'withy-1.4.0-k7-48-350-48', 'rear_left' => 'withy-1.4.0-k7-48-350-48', 'front_left' => 'withy-1.4.0-k7-24-400-48']);
+        self::assertSame(
+            'image',
+            $this->post('/craft/dunlin/12/escs/write', ['image' => 'withy-9.9.9-48', 'places' => self::ALL], 422)['field'],
+        );
+        $job = $this->flash('dunlin', [
+            'front_right' => 'withy-1.4.0-k7-48-350-48',
+            'rear_right' => 'withy-1.4.0-k7-48-350-48',
+            'rear_left' => 'withy-1.4.0-k7-48-350-48',
+            'front_left' => 'withy-1.4.0-k7-24-400-48',
+        ]);
         self::assertSame(Job::DONE, $job->state, $job->message);
         $craft = $this->craft('dunlin');
         $this->entities()->refresh($craft);

@@ -51,7 +51,9 @@ final class FirmwareTest extends AppCase
         self::assertSame(0.5, $craft->settings['link_loss.hold_s']);
         self::assertSame(140.0, $craft->settings['frame.diagonal_mm']);
         $html = $this->page('/craft/dunlin/12');
-        foreach (['Written and verified', 'motors.idle_us 55 → motors.idle_pct 5.5', 'link_loss.tone on', 'converted', 'dropped', 'kept'] as $words) {
+        foreach (
+            ['Written and verified', 'motors.idle_us 55 → motors.idle_pct 5.5', 'link_loss.tone on', 'converted', 'dropped', 'kept'] as $words
+        ) {
             self::assertStringContainsString($words, $html);
         }
         $names = array_map(static fn (Snapshot $s): string => $s->name, $this->entities()->getRepository(Snapshot::class)->findAll());
@@ -65,7 +67,12 @@ final class FirmwareTest extends AppCase
         $job = $this->job('flash', ['image' => 'loam-4.2.1-quern-f7', 'keep' => false]);
         self::assertSame(Job::DONE, $job->state, $job->message);
         self::assertSame(24.0, $this->world()->store->peek()->running['gain.roll.p']);
-        self::assertSame(33.0, $this->entities()->getRepository(Snapshot::class)->findOneBy([], ['id' => 'DESC'])?->settings['gain.roll.p']);
+        self::assertSame(
+            33.0,
+            $this->entities()
+                ->getRepository(Snapshot::class)
+                ->findOneBy([], ['id' => 'DESC'])?->settings['gain.roll.p'],
+        );
     }
 
     public function testInterruptedItWaitsInTheBootloaderIsToldAndFinished(): void
@@ -124,13 +131,21 @@ final class FirmwareTest extends AppCase
         $known = ShelfMaker::image('QUERN-F7', '4.3.0', '', 0x0800_8000, 312);
         $image = $this->post('/craft/curlew/firmware/from-disk', ['upload' => $this->upload(IntelHex::write($known))])['image'];
         self::assertIsString($image);
-        self::assertStringContainsString('Loam 4.3.0 fits', $this->page("/craft/curlew/12?image=$image"), 'known to the shelf by its bytes');
-        $other = $this->post('/craft/curlew/firmware/from-disk', ['upload' => $this->upload(IntelHex::write(HexImage::of([0x0800_8000 => random_bytes(5000)])))])['image'];
+        self::assertStringContainsString(
+            'Loam 4.3.0 fits',
+            $this->page("/craft/curlew/12?image=$image"),
+            'known to the shelf by its bytes',
+        );
+        $other = $this->post('/craft/curlew/firmware/from-disk', [
+            'upload' => $this->upload(IntelHex::write(HexImage::of([0x0800_8000 => random_bytes(5000)]))),
+        ])['image'];
         self::assertIsString($other);
         $html = $this->page("/craft/curlew/12?image=$other");
         self::assertStringContainsString('Cannot tell', $html);
         self::assertSame('typed', $this->post('/craft/curlew/firmware/write', ['image' => $other, 'typed' => 'Quern'], 422)['field']);
-        $foreign = $this->post('/craft/curlew/firmware/from-disk', ['upload' => $this->upload(IntelHex::write(HexImage::of([0x1000 => 'abc'])))])['image'];
+        $foreign = $this->post('/craft/curlew/firmware/from-disk', [
+            'upload' => $this->upload(IntelHex::write(HexImage::of([0x1000 => 'abc']))),
+        ])['image'];
         self::assertIsString($foreign);
         self::assertStringContainsString('does not fit', $this->page("/craft/curlew/12?image=$foreign"));
     }

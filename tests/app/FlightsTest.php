@@ -19,7 +19,16 @@ final class FlightsTest extends AppCase
         self::assertSame(33.0, $log->settings['gain.roll.p']);
         self::assertSame('mixed_sticks', $log->settings['flight.card']);
         self::assertEqualsWithDelta(2000, $log->rateHz, 0.01);
-        foreach (['51' => 'C-0001', '52' => 'what was asked', '53' => 'deg/s RMS', '54' => 'Roll overshoots by', '61' => 'seen through C-0001', '62' => 'The rate path costs'] as $sheet => $words) {
+        foreach (
+            [
+                '51' => 'C-0001',
+                '52' => 'what was asked',
+                '53' => 'deg/s RMS',
+                '54' => 'Roll overshoots by',
+                '61' => 'seen through C-0001',
+                '62' => 'The rate path costs',
+            ] as $sheet => $words
+        ) {
             self::assertStringContainsString($words, $this->page("/craft/curlew/$sheet"));
         }
         self::assertStringContainsString('By size of the move', $this->page('/craft/curlew/54'));
@@ -28,7 +37,10 @@ final class FlightsTest extends AppCase
         self::assertGreaterThan(1.2, $axes['roll']['measured_peak'] ?? 0);
         self::assertLessThan(1.1, $axes['roll']['proposal']['peak'] ?? 9);
         $this->post('/craft/curlew/stage', ['values' => ['gain.roll.p' => 29.5, 'gain.roll.d' => 2.9]]);
-        self::assertMatchesRegularExpression("~peak of roll&\#039;s step: <span class=\"fig\">1\.[23]\d → 1\.0\d~", $this->page('/craft/curlew/tray'));
+        self::assertMatchesRegularExpression(
+            "~peak of roll&\#039;s step: <span class=\"fig\">1\.[23]\d → 1\.0\d~",
+            $this->page('/craft/curlew/tray'),
+        );
         $response = $this->json("/craft/curlew/filters/response.json?log={$log->id}");
         self::assertGreaterThan(0.5, $response['chains']['now']['rate_delay_ms'] ?? 0);
         self::assertStringContainsString('Roll overshoots', $this->page('/'));
@@ -46,7 +58,9 @@ final class FlightsTest extends AppCase
         $upload = $this->upload((string) gzencode(str_replace('flight.card: mixed_sticks', 'flight.card: mixed_again', $csv)));
         $job = $this->job('import', ['path' => self::data()."/uploads/$upload", 'name' => 'again.csv.gz']);
         self::assertSame(Job::DONE, $job->state, $job->message);
-        $again = $this->entities()->getRepository(Log::class)->findOneBy(['code' => 'C-0002']);
+        $again = $this->entities()
+            ->getRepository(Log::class)
+            ->findOneBy(['code' => 'C-0002']);
         self::assertNotNull($again);
         self::assertSame($log->samples, $again->samples);
         $store = self::getContainer()->get(LogStore::class);
@@ -99,12 +113,22 @@ final class FlightsTest extends AppCase
 
     public function testACraftThatIsNotReadyIsNotFlownAndItSaysWhy(): void
     {
-        foreach (['Link the craft once' => null, 'pack is not connected' => 'pack', 'transmitter is off' => 'transmitter', 'indoors' => 'outdoors'] as $why => $mend) {
+        foreach (
+            [
+                'Link the craft once' => null,
+                'pack is not connected' => 'pack',
+                'transmitter is off' => 'transmitter',
+                'indoors' => 'outdoors',
+            ] as $why => $mend
+        ) {
             self::assertStringContainsString($why, (string) json_encode($this->post('/craft/curlew/logs/fly', ['card' => 'cruise'], 422)));
             null === $mend ? $this->link() : $this->world()->move($mend, '1');
         }
         $this->world()->move('props', '0');
-        self::assertStringContainsString('props are off', (string) json_encode($this->post('/craft/curlew/logs/fly', ['card' => 'cruise'], 422)));
+        self::assertStringContainsString(
+            'props are off',
+            (string) json_encode($this->post('/craft/curlew/logs/fly', ['card' => 'cruise'], 422)),
+        );
         $this->post('/craft/curlew/logs/fly', ['card' => 'aerobatics'], 422);
     }
 
@@ -130,7 +154,7 @@ final class FlightsTest extends AppCase
         self::assertIsResource($stream);
         \Ortholex\Core\FlightLog\LogWriter::write(self::getContainer()->get(LogStore::class)->load($log), $stream);
         fclose($stream);
-        $tester = new CommandTester(new AnalyseCommand());
+        $tester = new CommandTester(self::getContainer()->get(AnalyseCommand::class));
         self::assertSame(0, $tester->execute(['log' => $path, '--json' => true]));
         $report = json_decode($tester->getDisplay(), true);
         self::assertIsArray($report);
@@ -152,7 +176,7 @@ final class FlightsTest extends AppCase
 
     public function testABadFileIsOneLineAndExitTwo(): void
     {
-        $tester = new CommandTester(new AnalyseCommand());
+        $tester = new CommandTester(self::getContainer()->get(AnalyseCommand::class));
         foreach (['/nowhere.csv', $this->written("a,b\n1,2\n")] as $path) {
             self::assertSame(2, $tester->execute(['log' => $path], ['capture_stderr_separately' => true]));
             self::assertSame('', $tester->getDisplay());
@@ -164,7 +188,10 @@ final class FlightsTest extends AppCase
     {
         $log = $this->flown();
         self::assertSame('name', $this->post("/craft/curlew/logs/{$log->id}/passages", ['from' => 1, 'to' => 9], 422)['field']);
-        self::assertSame('to', $this->post("/craft/curlew/logs/{$log->id}/passages", ['name' => 'blink', 'from' => 1, 'to' => 1.2], 422)['field']);
+        self::assertSame(
+            'to',
+            $this->post("/craft/curlew/logs/{$log->id}/passages", ['name' => 'blink', 'from' => 1, 'to' => 1.2], 422)['field'],
+        );
         $id = $this->post("/craft/curlew/logs/{$log->id}/passages", ['name' => 'first half', 'from' => 1, 'to' => 9])['id'];
         self::assertIsInt($id);
         self::assertStringContainsString('first half', $this->page("/craft/curlew/52?log={$log->id}&from=1&to=9"));
@@ -181,7 +208,14 @@ final class FlightsTest extends AppCase
     {
         $log = $this->flown();
         $html = $this->page("/craft/curlew/51/{$log->id}");
-        foreach (['Roll overshoots a step by', 'What it can be used for', 'who stopped pushing, should one', '/craft/curlew/61?setting=gain.roll.p'] as $words) {
+        foreach (
+            [
+                'Roll overshoots a step by',
+                'What it can be used for',
+                'who stopped pushing, should one',
+                '/craft/curlew/61?setting=gain.roll.p',
+            ] as $words
+        ) {
             self::assertStringContainsString($words, $html);
         }
         $findings = $this->json("/craft/curlew/logs/{$log->id}/findings.json");
@@ -214,7 +248,18 @@ final class FlightsTest extends AppCase
         $path = (string) tempnam(sys_get_temp_dir(), 'log');
         $rows = ['Clock ms;what I asked;gyroX;m1;m2;m3;m4'];
         for ($i = 0; $i < 16000; ++$i) {
-            $rows[] = implode(';', array_map(static fn (float $v): string => str_replace('.', ',', (string) round($v, 4)), [$i, 120 * sin($i / 90) + 40 * sin($i / 31), 120 * sin(($i - 8) / 90) + 40 * sin(($i - 8) / 31), 1400 + $i % 9, 1410, 1420, 1430]));
+            $rows[] = implode(
+                ';',
+                array_map(static fn (float $v): string => str_replace('.', ',', (string) round($v, 4)), [
+                    $i,
+                    120 * sin($i / 90) + 40 * sin($i / 31),
+                    120 * sin(($i - 8) / 90) + 40 * sin(($i - 8) / 31),
+                    1400 + ($i % 9),
+                    1410,
+                    1420,
+                    1430,
+                ]),
+            );
         }
         file_put_contents($path, implode("\n", $rows));
         $run = static function (array $options) use ($path): array {
@@ -224,13 +269,41 @@ final class FlightsTest extends AppCase
 
             return [$code, \is_array($data) ? $data : [], $tester->getErrorOutput()];
         };
-        [$code, $report] = $run(['--map' => ['what I asked=setpoint_roll_dps'], '--motors' => 'rear-right:cw,front-right:ccw,rear-left:ccw,front-left:cw', '--from' => '2', '--to' => '14']);
+        [$code, $report] = $run([
+            '--map' => ['what I asked=setpoint_roll_dps'],
+            '--motors' => 'rear-right:cw,front-right:ccw,rear-left:ccw,front-left:cw',
+            '--from' => '2',
+            '--to' => '14',
+        ]);
         self::assertSame(0, $code);
-        self::assertSame(['setpoint_roll_dps', 'rate_measured_roll_dps', 'output_rear_right_pct', 'output_front_right_pct', 'output_rear_left_pct', 'output_front_left_pct'], $report['log']['traces'] ?? null);
+        self::assertSame(
+            [
+                'setpoint_roll_dps',
+                'rate_measured_roll_dps',
+                'output_rear_right_pct',
+                'output_front_right_pct',
+                'output_rear_left_pct',
+                'output_front_left_pct',
+            ],
+            $report['log']['traces'] ?? null,
+        );
         self::assertEqualsWithDelta(12.0, $report['log']['duration_s'] ?? 0, 0.002);
         self::assertEqualsWithDelta(8.0, $report['lag']['roll']['ms'] ?? 0, 0.1);
-        self::assertSame(['log', 'step', 'spectrum', 'lag', 'noise', 'verdicts', 'incidents', 'signs', 'adequacy', 'findings'], array_keys($report));
-        foreach ([['--map' => ['nobody=setpoint_roll_dps']], ['--map' => ['odd']], ['--motors' => 'rear-right:up'], ['--motors' => 'a,a'], ['--motors' => 'a,b'], ['--from' => 'noon'], ['--from' => '90']] as $options) {
+        self::assertSame(
+            ['log', 'step', 'spectrum', 'lag', 'noise', 'verdicts', 'incidents', 'signs', 'adequacy', 'findings'],
+            array_keys($report),
+        );
+        foreach (
+            [
+                ['--map' => ['nobody=setpoint_roll_dps']],
+                ['--map' => ['odd']],
+                ['--motors' => 'rear-right:up'],
+                ['--motors' => 'a,a'],
+                ['--motors' => 'a,b'],
+                ['--from' => 'noon'],
+                ['--from' => '90'],
+            ] as $options
+        ) {
             [$code, , $error] = $run($options);
             self::assertSame(2, $code, json_encode($options) ?: '');
             self::assertSame(1, substr_count(trim($error), "\n") + 1, 'one clear line');

@@ -10,7 +10,10 @@ final class FrameTest extends AppCase
 {
     public function testShownLevelAndNoseUpTheMountingFollowsAndIsMended(): void
     {
-        self::assertStringContainsString('cable is out', (string) json_encode($this->post('/craft/dunlin/frame/pose', ['pose' => 'level'], 409)));
+        self::assertStringContainsString(
+            'cable is out',
+            (string) json_encode($this->post('/craft/dunlin/frame/pose', ['pose' => 'level'], 409)),
+        );
         $this->link('dunlin');
         self::assertSame('pose', $this->post('/craft/dunlin/frame/mounting', [], 422)['field']);
         self::assertSame('pose', $this->post('/craft/dunlin/frame/pose', ['pose' => 'sideways'], 422)['field']);
@@ -44,7 +47,10 @@ final class FrameTest extends AppCase
         $this->link('curlew');
         $this->post('/craft/curlew/frame/layout', ['layout' => 'custom']);
         $staging = self::getContainer()->get(Staging::class);
-        self::assertSame(['frame.layout', 'arm.front_right.forward_mm', 'arm.front_right.right_mm'], \array_slice(array_keys($staging->of($this->craft())), 0, 3));
+        self::assertSame(
+            ['frame.layout', 'arm.front_right.forward_mm', 'arm.front_right.right_mm'],
+            \array_slice(array_keys($staging->of($this->craft())), 0, 3),
+        );
         self::assertSame(76.0, $staging->of($this->craft())['arm.front_right.forward_mm'], '216 mm across the corners');
         self::assertStringContainsString('front right motor, 76 mm forward', $this->page('/craft/curlew/14'));
         foreach (['front_right', 'front_left'] as $place) {
@@ -83,6 +89,8 @@ final class FrameTest extends AppCase
         $world = self::getContainer()->get(\Ortholex\App\Craft\Worlds::class)->of($this->craft('dunlin'));
         $world->move('tilt', $tilt);
         // The tilt takes a quarter of a second of life; it is let settle.
-        $world->store->change(static function ($s): void { $s->tiltChangedAt -= 60; });
+        $world->store->change(static function ($s): void {
+            $s->tiltChangedAt -= 60;
+        });
     }
 }

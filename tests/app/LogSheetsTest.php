@@ -8,6 +8,7 @@ use Ortholex\App\Flights\Log;
 use Ortholex\App\Flights\LogStore;
 use Ortholex\App\Work\Job;
 use Ortholex\Core\FlightLog\LogWriter;
+use Ortholex\Core\Step\Exclusion;
 
 /** What sheets 51 to 54 do with logs already in: several beside each other, windows struck out, axes turned, parts noted. */
 final class LogSheetsTest extends AppCase
@@ -33,7 +34,13 @@ final class LogSheetsTest extends AppCase
         self::assertSame(['roll', 'pitch', 'yaw'], array_keys($less['rpm_map'] ?? []));
         self::assertGreaterThan(5, \count($less['map']['roll']['bins'] ?? []));
         // More than there may be are left out; a log of nobody is not found; a log less itself is refused.
-        self::assertSame(2, substr_count($this->page("/craft/curlew/53?log={$first->id}&beside[]={$second->id}&beside[]={$third->id}&beside[]={$second->id}"), 'class="beside-chip"'));
+        self::assertSame(
+            2,
+            substr_count(
+                $this->page("/craft/curlew/53?log={$first->id}&beside[]={$second->id}&beside[]={$third->id}&beside[]={$second->id}"),
+                'class="beside-chip"',
+            ),
+        );
         $this->page("/craft/curlew/53?log={$first->id}&beside[]=999", 404);
         $this->page("/craft/curlew/53?log={$first->id}&beside[]=x&beside[][]=1");
         $this->browser->request('GET', "/craft/curlew/logs/{$first->id}/less/{$first->id}.json");
@@ -56,16 +63,24 @@ final class LogSheetsTest extends AppCase
         $frame = $this->json("$url/windows/roll/{$used[3]}.json");
         self::assertSame($windows[$used[3]]['at_s'], $frame['at_s'] ?? null);
         self::assertCount(2048, $frame['setpoint'] ?? []);
-        $truth = self::getContainer()->get(LogStore::class)->load($log, ['setpoint_roll_dps'])->trace('setpoint_roll_dps');
+        $truth = self::getContainer()
+            ->get(LogStore::class)
+            ->load($log, ['setpoint_roll_dps'])
+            ->trace('setpoint_roll_dps');
         $first = (int) round($windows[$used[3]]['at_s'] * 2000);
-        self::assertEqualsWithDelta(($truth[$first] + $truth[$first + 1]) / 2, $frame['setpoint'][0] ?? 0, 0.06, 'the window\'s own samples');
+        self::assertEqualsWithDelta(
+            ($truth[$first] + $truth[$first + 1]) / 2,
+            $frame['setpoint'][0] ?? 0,
+            0.06,
+            'the window\'s own samples',
+        );
         self::assertGreaterThan(0.1, $frame['own_share'] ?? 0);
 
         $answer = $this->post("$url/strike", ['axis' => 'roll', 'at' => $windows[$used[3]]['at_s'], 'out' => '1']);
         self::assertSame([$windows[$used[3]]['at_s']], $answer['struck'] ?? null);
         $after = $this->json("$url/analysis.json");
         self::assertSame(\count($used) - 1, $after['report']['step']['roll']['windows_used'] ?? 0);
-        self::assertSame('struck out by hand', $after['charts']['step']['roll']['windows'][$used[3]]['why'] ?? '');
+        self::assertSame(Exclusion::ByHand->value, $after['charts']['step']['roll']['windows'][$used[3]]['why'] ?? '');
         self::assertSame(1, $after['report']['step']['roll']['windows_rejected']['struck out by hand'] ?? 0);
         foreach (['pitch', 'yaw'] as $axis) {
             self::assertSame($before['report']['step'][$axis] ?? null, $after['report']['step'][$axis] ?? null);
@@ -99,7 +114,15 @@ final class LogSheetsTest extends AppCase
         $log = $this->flown();
         $stream = fopen($path = $this->written(''), 'w');
         self::assertIsResource($stream);
-        $traces = ['setpoint_pitch_dps', 'rate_measured_pitch_dps', 'rate_filtered_pitch_dps', 'term_p_pitch', 'term_i_pitch', 'term_d_pitch', 'term_ff_pitch'];
+        $traces = [
+            'setpoint_pitch_dps',
+            'rate_measured_pitch_dps',
+            'rate_filtered_pitch_dps',
+            'term_p_pitch',
+            'term_i_pitch',
+            'term_d_pitch',
+            'term_ff_pitch',
+        ];
         LogWriter::write(self::getContainer()->get(LogStore::class)->load($log)->with([], $traces), $stream);
         fclose($stream);
         $job = $this->job('import', ['path' => $path, 'name' => 'nose down.csv']);
@@ -118,7 +141,11 @@ final class LogSheetsTest extends AppCase
         $this->entities()->clear();
         $turned = $this->entities()->find(Log::class, $id);
         self::assertNotNull($turned);
-        self::assertEqualsWithDelta($store->load($log, ['rate_measured_pitch_dps'])->trace('rate_measured_pitch_dps'), $store->load($turned, ['rate_measured_pitch_dps'])->trace('rate_measured_pitch_dps'), 6e-4);
+        self::assertEqualsWithDelta(
+            $store->load($log, ['rate_measured_pitch_dps'])->trace('rate_measured_pitch_dps'),
+            $store->load($turned, ['rate_measured_pitch_dps'])->trace('rate_measured_pitch_dps'),
+            6e-4,
+        );
         // The pyramid turned with it: least stays under greatest, at every level.
         $values = array_values((array) unpack('g*', $store->view($id, ['rate_measured_pitch_dps'], 0, $turned->samples)['data'][0]));
         for ($i = 0, $n = \count($values); $i < $n; $i += 2) {
@@ -143,7 +170,11 @@ final class LogSheetsTest extends AppCase
         foreach (['x', '-1', '7'] as $bad) {
             $this->post("/craft/curlew/logs/{$log->id}/parts", ['drop' => $bad], 422);
         }
-        self::assertStringContainsString('new bearings', $this->page("/craft/curlew/51/{$log->id}"), 'a number that is none takes nothing out');
+        self::assertStringContainsString(
+            'new bearings',
+            $this->page("/craft/curlew/51/{$log->id}"),
+            'a number that is none takes nothing out',
+        );
         $this->post("/craft/curlew/logs/{$log->id}/parts", ['drop' => '0']);
         self::assertStringNotContainsString('new bearings', $this->page("/craft/curlew/51/{$log->id}"));
         self::assertStringContainsString('<b>prop</b>, all', $this->page("/craft/curlew/51/{$log->id}"));
@@ -164,7 +195,10 @@ final class LogSheetsTest extends AppCase
         $this->entities()->persist($other);
         $this->entities()->flush();
         foreach (['53', '54', '55', "51/$id"] as $sheet) {
-            self::assertStringContainsString('is still being looked at', $this->page("/craft/curlew/$sheet".(2 === \strlen($sheet) ? "?log=$id" : ''), 202));
+            self::assertStringContainsString(
+                'is still being looked at',
+                $this->page("/craft/curlew/$sheet".(2 === \strlen($sheet) ? "?log=$id" : ''), 202),
+            );
         }
         self::assertStringContainsString('what was asked', $this->page("/craft/curlew/52?log=$id"), 'the traces are there meanwhile');
         $this->browser->request('GET', "/craft/curlew/logs/$id/analysis.json");

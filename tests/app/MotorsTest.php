@@ -20,7 +20,11 @@ final class MotorsTest extends AppCase
         $this->bench()->move('props_declared_off', '1');
         self::assertStringContainsString('no power', (string) json_encode($this->post('/craft/dunlin/motors/spin', ['pad' => 1], 409)));
         $this->bench()->move('pack', '1');
-        self::assertSame('props', $this->post('/craft/dunlin/motors/spin', ['pad' => 1], 422)['field'], 'the declaration lapsed with the pack');
+        self::assertSame(
+            'props',
+            $this->post('/craft/dunlin/motors/spin', ['pad' => 1], 422)['field'],
+            'the declaration lapsed with the pack',
+        );
         $this->bench()->move('props_declared_off', '1');
         $this->post('/craft/dunlin/motors/spin', ['pad' => 1]);
         self::assertSame('front_right', $this->json('/craft/dunlin/live.json')['bench']['turning'][0]['place'] ?? null);
@@ -39,7 +43,10 @@ final class MotorsTest extends AppCase
         self::assertSame('answers', $this->post('/craft/dunlin/motors/map', [], 422)['field']);
         $this->round();
         $html = $this->page('/craft/dunlin/15');
-        self::assertStringContainsString('3 outputs go to other motors than the settings say, and rear right and rear left turn the wrong way.', $html);
+        self::assertStringContainsString(
+            '3 outputs go to other motors than the settings say, and rear right and rear left turn the wrong way.',
+            $html,
+        );
         self::assertStringContainsString('they are read', $html, 'the ESCs were not read: the pack came on before anyone was linked');
         $this->bench()->move('pack', '0');
         $this->bench()->move('pack', '1');
@@ -48,16 +55,29 @@ final class MotorsTest extends AppCase
         self::assertStringContainsString('Stage pad map and directions', $this->page('/craft/dunlin/15'));
         $this->post('/craft/dunlin/motors/map');
         self::assertSame(
-            ['pad.2.drives' => 'rear_left', 'pad.3.drives' => 'front_left', 'pad.4.drives' => 'rear_right', 'esc.rear_right.direction' => 'reversed', 'esc.rear_left.direction' => 'reversed'],
+            [
+                'pad.2.drives' => 'rear_left',
+                'pad.3.drives' => 'front_left',
+                'pad.4.drives' => 'rear_right',
+                'esc.rear_right.direction' => 'reversed',
+                'esc.rear_left.direction' => 'reversed',
+            ],
             self::getContainer()->get(Staging::class)->of($this->craft('dunlin')),
         );
         $this->post('/craft/dunlin/commit', ['reason' => 'soldered as the arms lay']);
         $state = $this->bench()->store->peek();
-        self::assertSame(['normal', 'reversed', 'normal', 'reversed'], array_map(static fn (int $pad): mixed => $state->esc($pad)->settings['direction'], [1, 2, 3, 4]), 'by pad: those of rear left and rear right alone');
+        self::assertSame(
+            ['normal', 'reversed', 'normal', 'reversed'],
+            array_map(static fn (int $pad): mixed => $state->esc($pad)->settings['direction'], [1, 2, 3, 4]),
+            'by pad: those of rear left and rear right alone',
+        );
         self::assertStringContainsString('0 of 4 shown', $this->page('/craft/dunlin/15'));
         usleep(20_000);
         $this->round();
-        self::assertStringContainsString('Every output drives its motor, and every motor turns as it should.', $this->page('/craft/dunlin/15'));
+        self::assertStringContainsString(
+            'Every output drives its motor, and every motor turns as it should.',
+            $this->page('/craft/dunlin/15'),
+        );
     }
 
     public function testAnswersThatClashAreNamed(): void
@@ -66,7 +86,10 @@ final class MotorsTest extends AppCase
         $this->post('/craft/dunlin/motors/answer', ['pad' => 1, 'place' => 'front_left', 'direction' => 1]);
         $this->post('/craft/dunlin/motors/answer', ['pad' => 2, 'place' => 'front_left', 'direction' => -1]);
         self::assertStringContainsString('Pads 1 and 2 are both said to turn the front left motor', $this->page('/craft/dunlin/15'));
-        self::assertSame('place', $this->post('/craft/dunlin/motors/answer', ['pad' => 2, 'place' => 'tail', 'direction' => 1], 422)['field']);
+        self::assertSame(
+            'place',
+            $this->post('/craft/dunlin/motors/answer', ['pad' => 2, 'place' => 'tail', 'direction' => 1], 422)['field'],
+        );
         $this->post('/craft/dunlin/motors/again');
         self::assertStringContainsString('0 of 4 shown', $this->page('/craft/dunlin/15'));
     }

@@ -36,7 +36,10 @@ final class SafetyTest extends AppCase
         yield 'another site' => [['HTTP_ORIGIN' => 'https://evil.example'], false];
         yield 'another port here' => [['HTTP_ORIGIN' => 'http://127.0.0.1:3000'], false];
         yield 'no origin' => [['HTTP_ORIGIN' => 'null'], false];
-        yield 'another site, without origin' => [['HTTP_ORIGIN' => null, 'HTTP_SEC_FETCH_SITE' => 'cross-site', 'HTTP_X_ORTHOLEX' => '1'], false];
+        yield 'another site, without origin' => [
+            ['HTTP_ORIGIN' => null, 'HTTP_SEC_FETCH_SITE' => 'cross-site', 'HTTP_X_ORTHOLEX' => '1'],
+            false,
+        ];
         yield 'nothing said' => [['HTTP_ORIGIN' => null], false];
     }
 
@@ -44,7 +47,10 @@ final class SafetyTest extends AppCase
     #[DataProvider('writes')]
     public function testOnlyOurOwnPagesWrite(array $server, bool $taken): void
     {
-        $this->browser->setServerParameters(['HTTP_HOST' => '127.0.0.1:8787', 'CONTENT_TYPE' => 'application/json'] + array_filter($server, static fn (?string $v): bool => null !== $v));
+        $this->browser->setServerParameters(
+            ['HTTP_HOST' => '127.0.0.1:8787', 'CONTENT_TYPE' => 'application/json'] +
+                array_filter($server, static fn (?string $v): bool => null !== $v),
+        );
         $this->browser->request('POST', '/craft/curlew/bench', content: '{"thing":"cable","to":"1"}');
         self::assertSame($taken ? 200 : 403, $this->browser->getResponse()->getStatusCode());
         self::assertSame($taken, $this->world()->store->peek()->cable);

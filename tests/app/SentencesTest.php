@@ -8,8 +8,18 @@ use Ortholex\App\Flights\LogStore;
 use Ortholex\App\Flights\NoiseFindings;
 use Ortholex\App\Flights\ResponseFinding;
 use Ortholex\App\Flights\ResponseFindings;
-use Ortholex\Core\Analysis\Belief;
-use Ortholex\Core\Analysis\StepRanking;
+use Ortholex\Core\Craft\Axis;
+use Ortholex\Core\Fact\Fact;
+use Ortholex\Core\Report\Certainty;
+use Ortholex\Core\Report\Finding;
+use Ortholex\Core\Report\FindingCode;
+use Ortholex\Core\Report\FindingKind;
+use Ortholex\Core\Report\FindingUnit;
+use Ortholex\Core\Report\Remedy;
+use Ortholex\Core\Report\Weight;
+use Ortholex\Core\Step\Confidence\ConfidenceReason;
+use Ortholex\Core\Step\Confidence\Grade;
+use Ortholex\Core\Step\StepRanking;
 use PHPUnit\Framework\Attributes\DataProvider;
 
 /** What the sheets say in one sentence, and what the store gives back. */
@@ -18,24 +28,47 @@ final class SentencesTest extends AppCase
     /** @return iterable<string, array{array<string, array<string, float>>, string}> louder by dB above 100 Hz, by code and axis, and the sentence */
     public static function mounts(): iterable
     {
-        yield 'two alike' => [['A' => ['roll' => 0.0], 'B' => ['roll' => 0.4]], 'A and B shake alike: no band differs by as much as two flights would.'];
-        yield 'the second louder' => [['A' => ['roll' => 0.0], 'B' => ['roll' => 5.0]], 'A is quieter than B by 5.0 dB from 200 to 450 Hz on roll.'];
-        yield 'the first louder' => [['A' => ['pitch' => 6.5], 'B' => ['pitch' => 0.0]], 'B is quieter than A by 6.5 dB from 200 to 450 Hz on pitch.'];
-        yield 'the axis that differs most' => [['A' => ['roll' => 2.0, 'pitch' => 0.0, 'yaw' => 0.0], 'B' => ['roll' => 0.0, 'pitch' => 0.0, 'yaw' => 9.0]], 'A is quieter than B by 9.0 dB from 200 to 450 Hz on yaw.'];
-        yield 'three, one hardly different' => [['A' => ['roll' => 0.0], 'B' => ['roll' => 4.0], 'C' => ['roll' => 0.3]], 'A is the quietest: quieter than B by 4.0 dB from 200 to 450 Hz on roll; hardly different from C.'];
-        yield 'three, the last the quietest' => [['A' => ['roll' => 8.0], 'B' => ['roll' => 4.0], 'C' => ['roll' => 0.0]], 'C is the quietest: quieter than A by 8.0 dB from 200 to 450 Hz on roll; quieter than B by 4.0 dB from 200 to 450 Hz on roll.'];
+        yield 'two alike' => [
+            ['A' => ['roll' => 0.0], 'B' => ['roll' => 0.4]],
+            'A and B shake alike: no band differs by as much as two flights would.',
+        ];
+        yield 'the second louder' => [
+            ['A' => ['roll' => 0.0], 'B' => ['roll' => 5.0]],
+            'A is quieter than B by 5.0 dB from 200 to 450 Hz on roll.',
+        ];
+        yield 'the first louder' => [
+            ['A' => ['pitch' => 6.5], 'B' => ['pitch' => 0.0]],
+            'B is quieter than A by 6.5 dB from 200 to 450 Hz on pitch.',
+        ];
+        yield 'the axis that differs most' => [
+            ['A' => ['roll' => 2.0, 'pitch' => 0.0, 'yaw' => 0.0], 'B' => ['roll' => 0.0, 'pitch' => 0.0, 'yaw' => 9.0]],
+            'A is quieter than B by 9.0 dB from 200 to 450 Hz on yaw.',
+        ];
+        yield 'three, one hardly different' => [
+            ['A' => ['roll' => 0.0], 'B' => ['roll' => 4.0], 'C' => ['roll' => 0.3]],
+            'A is the quietest: quieter than B by 4.0 dB from 200 to 450 Hz on roll; hardly different from C.',
+        ];
+        yield 'three, the last the quietest' => [
+            ['A' => ['roll' => 8.0], 'B' => ['roll' => 4.0], 'C' => ['roll' => 0.0]],
+            'C is the quietest: quieter than A by 8.0 dB from 200 to 450 Hz on roll; quieter than B by 4.0 dB from 200 to 450 Hz on roll.',
+        ];
     }
 
     /** @param array<string, array<string, float>> $logs */
     #[DataProvider('mounts')]
     public function testTheQuietestMountIsNamedWithWhereAndByHowMuch(array $logs, string $sentence): void
     {
-        $charts = $reports = [];
+        $charts = $reports = $spectra = [];
         foreach ($logs as $code => $axes) {
             foreach ($axes as $axis => $db) {
-                $charts[$code]['spectrum'][$axis] = ['step_hz' => 2.0, 'measured_db' => array_map(static fn (int $k): float => -20.0 + ($k >= 100 && $k < 225 ? $db : 0.0), range(0, 250))];
-                $reports[$code]['adequacy']['motion_dps'][$axis] = 50.0;
+                $spectra[$code][$axis] = [
+                    'step_hz' => 2.0,
+                    'measured_db' => array_map(static fn (int $k): float => -20.0 + ($k >= 100 && $k < 225 ? $db : 0.0), range(0, 250)),
+                    'filtered_db' => [],
+                ];
             }
+            $charts[$code] = Kept::charts($spectra[$code] ?? []);
+            $reports[$code] = Kept::report(motion: array_map(static fn (): float => 50.0, $axes));
         }
         [$said, $tables] = NoiseFindings::among($charts, $reports);
         self::assertSame($sentence, $said);
@@ -53,15 +86,26 @@ final class SentencesTest extends AppCase
 
     public function testLogsWithoutRatesShakeAlikeAsFarAsAnybodyKnows(): void
     {
-        [$said, $tables] = NoiseFindings::among(['A' => [], 'B' => []], ['A' => [], 'B' => []]);
+        $charts = Kept::charts();
+        $report = Kept::report();
+        [$said, $tables] = NoiseFindings::among(['A' => $charts, 'B' => $charts], ['A' => $report, 'B' => $report]);
         self::assertStringContainsString('shake alike', $said);
         self::assertSame([], $tables);
-        self::assertSame([], NoiseFindings::less([], [])->db);
     }
 
     public function testAWrongMagnetCountStandsFirstOnTheNoiseSheet(): void
     {
-        [, $findings] = NoiseFindings::of(['findings' => [['key' => 'magnets', 'what' => 'Set to 14, and are 12.', 'try' => 'Set 12.', 'confidence' => 'firm']], 'spectrum' => ['roll' => ['measured' => ['rms_dps' => 3.0, 'peaks' => []], 'filtered' => ['rms_dps' => 1.0]]]], []);
+        $magnets = new Finding(
+            FindingKind::Magnets,
+            Weight::Wrong,
+            Fact::of(FindingCode::WrongMagnets, order: 1.17, set: 14, is: 12),
+            1.17,
+            FindingUnit::PerRevolution,
+            Fact::of(Certainty::Firm),
+            Fact::of(Remedy::SetMagnets, magnets: 12),
+        );
+        $report = Kept::report(steps: ['roll' => Kept::untold(Axis::Roll)], findings: [$magnets], measured: ['roll' => 3.0]);
+        [, $findings] = self::getContainer()->get(NoiseFindings::class)->of($report, Kept::charts());
         self::assertSame(['Wrong magnet count', '15'], [$findings[0]->title, $findings[0]->sheet]);
     }
 
@@ -70,7 +114,10 @@ final class SentencesTest extends AppCase
     {
         yield 'one follows best' => [['roll' => [['A', 12.0], ['B', 30.0]]], 'A follows best on roll.'];
         yield 'two share the place' => [['roll' => [['A', 12.0], ['B', 12.2], ['C', 30.0]]], 'A and B follow best on roll.'];
-        yield 'alike on two axes' => [['roll' => [['A', 12.0], ['B', 30.0]], 'pitch' => [['A', 12.0], ['B', 12.1]], 'yaw' => [['A', 40.0], ['B', 40.2]]], 'A follows best on roll; on pitch and yaw all are alike.'];
+        yield 'alike on two axes' => [
+            ['roll' => [['A', 12.0], ['B', 30.0]], 'pitch' => [['A', 12.0], ['B', 12.1]], 'yaw' => [['A', 40.0], ['B', 40.2]]],
+            'A follows best on roll; on pitch and yaw all are alike.',
+        ];
         yield 'nobody tells' => [['roll' => [['A', null], ['B', null]]], 'None of these flights tells how the craft responds.'];
         yield 'one tells alone' => [['roll' => [['A', null], ['B', 20.0]]], 'B follows best on roll.'];
     }
@@ -82,7 +129,11 @@ final class SentencesTest extends AppCase
         $ranked = array_map(static function (array $flights): array {
             $by = [];
             foreach ($flights as [$name, $error]) {
-                $by[$name] = ['error_ms' => $error, 'interval' => null === $error ? null : [$error - 0.5, $error + 0.5], 'grade' => null === $error ? Belief::NONE : Belief::FIRM];
+                $by[$name] = [
+                    'error_ms' => $error,
+                    'interval' => null === $error ? null : [$error - 0.5, $error + 0.5],
+                    'grade' => null === $error ? Grade::None : Grade::Firm,
+                ];
             }
 
             return StepRanking::of($by);
@@ -92,12 +143,26 @@ final class SentencesTest extends AppCase
 
     public function testWhyAnAxisCannotBeToldAndWhatChangedAreSaid(): void
     {
-        $step = ['grade' => 'firm', 'peak' => 1.3, 'delay_ms' => 12.0, 'peak_ms' => 30.0, 'intervals' => ['peak' => [1.28, 1.33]], 'reasons' => ['feed-forward was on']];
-        [$answer, $findings] = ResponseFindings::of(['step' => ['roll' => $step, 'pitch' => ['grade' => 'none', 'reasons' => ['the log has no setpoint of pitch']], 'yaw' => ['grade' => 'fair', 'peak' => 0.6, 'delay_ms' => 40.0]]], ['step' => ['roll' => ['peak' => 1.05]]], 'B-0001');
+        $steps = [
+            'roll' => Kept::step(
+                1.3,
+                12.0,
+                Grade::Firm,
+                [Fact::of(ConfidenceReason::FeedForwardOn, pct: 30.0)],
+                ['peak' => [1.28, 1.33]],
+            ),
+            'pitch' => Kept::untold(Axis::Pitch),
+            'yaw' => Kept::step(0.6, 40.0, Grade::Fair),
+        ];
+        $other = Kept::report(steps: ['roll' => Kept::step(1.05, 12.0, Grade::Firm)]);
+        [$answer, $findings] = self::getContainer()->get(ResponseFindings::class)->of(Kept::report(steps: $steps), $other, 'B-0001');
         self::assertSame('Roll peaks at 1.30 instead of 1.05 in B-0001.', $answer);
-        $by = array_combine(array_map(static fn (ResponseFinding $f): string => $f->title, $findings), array_map(static fn (ResponseFinding $f): string => $f->text, $findings));
+        $by = array_combine(
+            array_map(static fn (ResponseFinding $f): string => $f->title, $findings),
+            array_map(static fn (ResponseFinding $f): string => $f->text, $findings),
+        );
         self::assertStringContainsString('(1.28 to 1.33)', $by['Roll overshoots']);
-        self::assertStringContainsString('But feed-forward was on.', $by['Roll overshoots']);
+        self::assertStringContainsString('But feed-forward was on', $by['Roll overshoots']);
         self::assertSame('The log has no setpoint of pitch.', $by['Pitch: the log does not tell']);
         self::assertArrayHasKey('Yaw falls short', $by);
     }
@@ -106,15 +171,24 @@ final class SentencesTest extends AppCase
     {
         $this->link();
         $rows = 40000;
-        $path = $this->written("time_s,rate_measured_roll_dps,throttle_pct\n".implode('', array_map(static fn (int $i): string => \sprintf("%.4F,%d,%.2F\n", $i / 2000, $i % 1000 - 500, 30 + 20 * sin($i / 900)), range(0, $rows - 1))));
+        $path = $this->written(
+            "time_s,rate_measured_roll_dps,throttle_pct\n".
+                implode(
+                    '',
+                    array_map(
+                        static fn (int $i): string => \sprintf("%.4F,%d,%.2F\n", $i / 2000, ($i % 1000) - 500, 30 + 20 * sin($i / 900)),
+                        range(0, $rows - 1),
+                    ),
+                ),
+        );
         $job = $this->job('import', ['path' => $path, 'name' => 'ramp.csv']);
         self::assertIsInt($job->result['log'], $job->message);
         $store = self::getContainer()->get(LogStore::class);
         foreach ([[0, 10], [16380, 10], [16384, 16384], [32760, 4000], [39990, 500]] as [$first, $count]) {
             $values = $store->samples($job->result['log'], 'rate_measured_roll_dps', $first, $count);
             self::assertCount(min($count, $rows - $first), $values);
-            self::assertSame((float) ($first % 1000 - 500), $values[0]);
-            self::assertSame((float) (($first + \count($values) - 1) % 1000 - 500), $values[\count($values) - 1]);
+            self::assertSame((float) (($first % 1000) - 500), $values[0]);
+            self::assertSame((float) ((($first + \count($values) - 1) % 1000) - 500), $values[\count($values) - 1]);
         }
         self::assertSame([], $store->samples($job->result['log'], 'rate_measured_roll_dps', $rows + 5, 10));
         self::assertSame([], $store->samples($job->result['log'], 'nothing', 0, 10));

@@ -55,7 +55,9 @@ final class SeriesTest extends AppCase
     {
         $this->log(4.0);
         $this->log(3.0);
-        foreach (['gain.roll.ff=0.6' => '2 logs, but 1 values', 'gain roll' => 'Say what varies', 'gain.roll.ff=0.6,oops' => 'Say what varies'] as $vary => $words) {
+        foreach (
+            ['gain.roll.ff=0.6' => '2 logs, but 1 values', 'gain roll' => 'Say what varies', 'gain.roll.ff=0.6,oops' => 'Say what varies'] as $vary => $words
+        ) {
             [$code, , $error] = $this->compare($this->paths, $vary);
             self::assertSame(2, $code);
             self::assertStringContainsString($words, $error);
@@ -81,10 +83,19 @@ final class SeriesTest extends AppCase
     private function log(float $lagMs): void
     {
         $rows = ['time_s,setpoint_roll_dps,setpoint_pitch_dps,rate_measured_roll_dps,rate_measured_pitch_dps'];
-        $move = static fn (float $t, float $k): float => 130 * sin(5.1 * $k * $t) + 70 * sin(13.3 * $k * $t + 1) + 40 * sin(29.7 * $k * $t + 2);
+        $move = static fn (float $t, float $k): float => 130 * sin(5.1 * $k * $t) +
+            70 * sin(13.3 * $k * $t + 1) +
+            40 * sin(29.7 * $k * $t + 2);
         for ($i = 0; $i < 14000; ++$i) {
             $t = $i / 1000;
-            $rows[] = \sprintf('%.4F,%.3F,%.3F,%.3F,%.3F', $t, $move($t, 1.0), $move($t, 0.83), $move($t - $lagMs / 1000, 1.0), $move($t - $lagMs / 1000, 0.83));
+            $rows[] = \sprintf(
+                '%.4F,%.3F,%.3F,%.3F,%.3F',
+                $t,
+                $move($t, 1.0),
+                $move($t, 0.83),
+                $move($t - $lagMs / 1000, 1.0),
+                $move($t - $lagMs / 1000, 0.83),
+            );
         }
         $this->paths[] = $path = (string) tempnam(sys_get_temp_dir(), 'series');
         file_put_contents($path, implode("\n", $rows)."\n");

@@ -13,7 +13,7 @@ use Ortholex\App\Record\Staging;
 use Ortholex\App\Shell\TrayBuilder;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\Jobs;
-use Ortholex\Bench\Board\FlashFile;
+use Ortholex\Bench\Flash\FlashFile;
 use Ortholex\Bench\World\WorldState;
 use Ortholex\Demo\ShelfMaker;
 
@@ -25,15 +25,24 @@ final class UnhappyTest extends AppCase
         $this->link();
         $this->post('/craft/curlew/stage', ['values' => ['gain.roll.p' => 28, 'gain.roll.d' => 11]]);
         // Behind our back someone puts on a firmware that takes D only up to 8.
-        (new FlashFile($this->world()->store->flashPath(), $this->world()->model->flashBytes()))->write(0, ShelfMaker::image('QUERN-F7', '4.3.0', '', 0x0800_8000, 312)->flat());
-        $this->world()->store->change(static function (WorldState $s): void { $s->runningVersion = '4.3.0'; });
+        (new FlashFile($this->world()->store->flashPath(), $this->world()->model->flashBytes()))->write(
+            0,
+            ShelfMaker::image('QUERN-F7', '4.3.0', '', 0x0800_8000, 312)->flat(),
+        );
+        $this->world()->store->change(static function (WorldState $s): void {
+            $s->runningVersion = '4.3.0';
+        });
         $problem = $this->post('/craft/curlew/commit', ['reason' => 'more D'], 409);
         self::assertStringContainsString('outside 0 to 8', (string) json_encode($problem['error'] ?? ''));
         self::assertSame(28.0, $this->world()->store->peek()->running['gain.roll.p']);
         $entries = $this->entities()->getRepository(ChangeEntry::class)->findAll();
         self::assertCount(1, $entries);
         self::assertSame([['name' => 'gain.roll.p', 'from' => 33.0, 'to' => 28.0]], $entries[0]->items);
-        self::assertSame(['gain.roll.d' => 11.0], self::getContainer()->get(Staging::class)->of($this->craft()), 'what did not take stays staged');
+        self::assertSame(
+            ['gain.roll.d' => 11.0],
+            self::getContainer()->get(Staging::class)->of($this->craft()),
+            'what did not take stays staged',
+        );
     }
 
     public function testAStagedSettingThatAnotherFirmwareLacksDoesNotBreakAnything(): void
@@ -45,7 +54,11 @@ final class UnhappyTest extends AppCase
         foreach (['11', '12', '61', '62', '71', '72', '73'] as $sheet) {
             $this->page("/craft/curlew/$sheet");
         }
-        self::assertCount(1, self::getContainer()->get(TrayBuilder::class)->of($this->craft())->items, 'only what this firmware has is offered');
+        self::assertCount(
+            1,
+            self::getContainer()->get(TrayBuilder::class)->of($this->craft())->items,
+            'only what this firmware has is offered',
+        );
         $this->post('/craft/curlew/commit');
         self::assertSame(30.0, $this->world()->store->peek()->kept['gain.roll.p']);
     }
@@ -73,7 +86,10 @@ final class UnhappyTest extends AppCase
         $this->link();
         $this->ready();
         $this->world()->move('bootloader_button', '1');
-        self::assertStringContainsString('no whole firmware', (string) json_encode($this->post('/craft/curlew/logs/fly', ['card' => 'cruise'], 422)));
+        self::assertStringContainsString(
+            'no whole firmware',
+            (string) json_encode($this->post('/craft/curlew/logs/fly', ['card' => 'cruise'], 422)),
+        );
         $job = $this->job('fly', ['card' => 'cruise', 'seed' => 1, 'seconds' => 4]);
         self::assertSame(Job::FAILED, $job->state);
         self::assertCount(0, $this->entities()->getRepository(Log::class)->findAll());
@@ -118,14 +134,20 @@ final class UnhappyTest extends AppCase
         self::assertStringContainsString('gap of 2501.0 ms', $html);
         self::assertStringContainsString('column 2 is not a number', $html);
         self::assertStringContainsString('1 row could not be read', $this->page('/craft/curlew/51'));
-        self::assertStringContainsString('lacks the terms of the command', (string) json_encode($this->json("/craft/curlew/gains/predict/{$log->id}.json")) ?: '');
+        self::assertStringContainsString(
+            'lacks the terms of the command',
+            (string) json_encode($this->json("/craft/curlew/gains/predict/{$log->id}.json")) ?: '',
+        );
         $this->post("/craft/curlew/logs/{$log->id}/note", ['note' => 'wind from the sea']);
         self::assertStringContainsString('wind from the sea', $this->page('/craft/curlew/51'));
     }
 
     public function testNextStepsNameWhatPressesFirst(): void
     {
-        $steps = fn (): array => array_map(static fn ($s): string => $s->sheet, self::getContainer()->get(NextSteps::class)->of($this->craft()));
+        $steps = fn (): array => array_map(
+            static fn ($s): string => $s->sheet,
+            self::getContainer()->get(NextSteps::class)->of($this->craft()),
+        );
         self::assertSame(['11'], $steps());
         $this->link();
         self::assertSame(['51', '12'], $steps(), 'a first flight, and newer firmware');
@@ -144,7 +166,9 @@ final class UnhappyTest extends AppCase
         self::assertSame(Job::DONE, $this->job('flash', ['image' => 'loam-4.3.0-marl-f4', 'keep' => true], 'dunlin')->state);
         $this->post('/craft/dunlin/stage', ['values' => ['motors.idle_pct' => 9.0]]);
         $this->post('/craft/dunlin/commit');
-        $first = $this->entities()->getRepository(\Ortholex\App\Record\Snapshot::class)->findOneBy(['name' => 'As found at first link']);
+        $first = $this->entities()
+            ->getRepository(\Ortholex\App\Record\Snapshot::class)
+            ->findOneBy(['name' => 'As found at first link']);
         self::assertSame(55, $first?->settings['motors.idle_us'], 'taken under 4.1, in microseconds');
         $this->post("/craft/dunlin/snapshots/{$first->id}/stage");
         self::assertSame(['motors.idle_pct' => 5.5], self::getContainer()->get(Staging::class)->of($this->craft('dunlin')));

@@ -14,17 +14,39 @@ final class WiringTest extends AppCase
         self::assertSame('board', $this->draw(['what' => 'wire', 'from' => 'rill-c.tx', 'to' => 'RX1'], 422)['field']);
         $this->link('dunlin');
         self::assertStringContainsString('Rill C is not wired yet.', $this->page('/craft/dunlin/13'));
-        self::assertStringContainsString('Crossed', (string) json_encode($this->draw(['what' => 'wire', 'from' => 'rill-c.tx', 'to' => 'TX1'])['refused']));
+        self::assertStringContainsString(
+            'Crossed',
+            (string) json_encode($this->draw(['what' => 'wire', 'from' => 'rill-c.tx', 'to' => 'TX1'])['refused']),
+        );
         // A pin has one wire: drawing it again moves it, in either direction.
         $this->draw(['what' => 'wire', 'from' => 'RX1', 'to' => 'rill-c.tx']);
-        foreach (['rill-c.rx' => 'TX1', 'rill-c.v' => '4V5', 'rill-c.gnd' => 'GND-L2', 'heron-400.v' => '9V', 'heron-400.gnd' => 'GND-R6', 'heron-400.one' => 'TX2'] as $pin => $pad) {
+        foreach (
+            [
+                'rill-c.rx' => 'TX1',
+                'rill-c.v' => '4V5',
+                'rill-c.gnd' => 'GND-L2',
+                'heron-400.v' => '9V',
+                'heron-400.gnd' => 'GND-R6',
+                'heron-400.one' => 'TX2',
+            ] as $pin => $pad
+        ) {
             $last = $this->draw(['what' => 'wire', 'from' => $pin, 'to' => $pad]);
         }
         self::assertSame([], $last['refused']);
         self::assertStringContainsString('The wiring is sound; ', $this->page('/craft/dunlin/13'));
         $this->post('/craft/dunlin/wiring/stage');
         $staged = self::getContainer()->get(Staging::class)->of($this->craft('dunlin'));
-        self::assertSame(['receiver', '420000', true, 'video', '9600', true], [$staged['uart.1.role'], $staged['uart.1.baud'], $staged['video.enabled'], $staged['uart.2.role'], $staged['uart.2.baud'], $staged['uart.2.half_duplex']]);
+        self::assertSame(
+            ['receiver', '420000', true, 'video', '9600', true],
+            [
+                $staged['uart.1.role'],
+                $staged['uart.1.baud'],
+                $staged['video.enabled'],
+                $staged['uart.2.role'],
+                $staged['uart.2.baud'],
+                $staged['uart.2.half_duplex'],
+            ],
+        );
         self::assertStringContainsString('restarts twice, in order', $this->page('/craft/dunlin/13'));
         $this->post('/craft/dunlin/commit', ['reason' => 'wired']);
         self::assertStringContainsString('the settings agree with it', $this->page('/craft/dunlin/13'));
@@ -62,7 +84,11 @@ final class WiringTest extends AppCase
         self::assertStringContainsString('Plumb G2 has no ground wire', $this->page('/craft/dunlin/13'));
         $this->draw(['what' => 'no_part', 'from' => 'plumb-g2']);
         self::assertStringNotContainsString('Plumb G2 has', $this->page('/craft/dunlin/13'));
-        self::assertSame('to', $this->draw(['what' => 'wire', 'from' => 'plumb-g2.tx', 'to' => 'RX3'], 422)['field'], 'it is not there any more');
+        self::assertSame(
+            'to',
+            $this->draw(['what' => 'wire', 'from' => 'plumb-g2.tx', 'to' => 'RX3'], 422)['field'],
+            'it is not there any more',
+        );
         self::assertSame('from', $this->draw(['what' => 'part', 'from' => 'toaster'], 422)['field']);
         self::assertSame('what', $this->draw(['what' => 'burn'], 422)['field']);
     }
@@ -71,7 +97,11 @@ final class WiringTest extends AppCase
     {
         $this->link('bittern');
 
-        $listen = fn (string $part, string $every = '', int $status = 200): array => $this->post('/craft/bittern/wiring/listen', ['part' => $part, 'every' => $every], $status);
+        $listen = fn (string $part, string $every = '', int $status = 200): array => $this->post(
+            '/craft/bittern/wiring/listen',
+            ['part' => $part, 'every' => $every],
+            $status,
+        );
         self::assertStringContainsString('is understood', (string) json_encode($listen('rill-s')));
         self::assertStringContainsString('its rail 5 V is dead on USB alone', (string) json_encode($listen('plumb-g2')));
         $this->world('bittern')->move('pack', '1');
@@ -90,12 +120,22 @@ final class WiringTest extends AppCase
         foreach (['rill-c.rx' => 'TX1', 'rill-c.tx' => 'RX1', 'rill-c.v' => '4V5', 'rill-c.gnd' => 'GND-L2'] as $pin => $pad) {
             $this->draw(['what' => 'wire', 'from' => $pin, 'to' => $pad]);
         }
-        self::assertStringContainsString('Never solder on a board with power', (string) json_encode($this->post('/craft/dunlin/wiring/solder', [], 422)));
-        self::assertStringContainsString('is silent', (string) json_encode($this->post('/craft/dunlin/wiring/listen', ['part' => 'rill-c'])));
+        self::assertStringContainsString(
+            'Never solder on a board with power',
+            (string) json_encode($this->post('/craft/dunlin/wiring/solder', [], 422)),
+        );
+        self::assertStringContainsString(
+            'is silent',
+            (string) json_encode($this->post('/craft/dunlin/wiring/listen', ['part' => 'rill-c'])),
+        );
         $this->world('dunlin')->move('cable', '0');
         $this->post('/craft/dunlin/wiring/solder');
         $this->link('dunlin');
-        self::assertSame('rubbish', $this->post('/craft/dunlin/wiring/listen', ['part' => 'rill-c'])['verdict'], 'UART 1 is not set to its rate yet');
+        self::assertSame(
+            'rubbish',
+            $this->post('/craft/dunlin/wiring/listen', ['part' => 'rill-c'])['verdict'],
+            'UART 1 is not set to its rate yet',
+        );
         $this->post('/craft/dunlin/wiring/stage');
         $this->post('/craft/dunlin/commit', ['reason' => 'wired']);
         usleep(20_000);

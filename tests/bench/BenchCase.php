@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\Tests\bench;
 
-use Ortholex\Bench\Board\FlashFile;
+use Ortholex\Bench\Flash\FlashFile;
 use Ortholex\Bench\Link\WorldLink;
 use Ortholex\Bench\World\ManualPace;
 use Ortholex\Bench\World\World;
@@ -34,7 +34,7 @@ abstract class BenchCase extends TestCase
         $this->pace = new ManualPace();
         $this->world = new World(new WorldStore($this->folder), $this->demo->model, $this->demo->physics, Catalogue::loam(), $this->pace);
         $this->solder('QUERN-F7', '4.2.1');
-        $this->world->store->change(fn (WorldState $s) => $s->kept = $this->settings('4.2.1'));
+        $this->world->store->change(fn (WorldState $s) => ($s->kept = $this->settings('4.2.1')));
         foreach (array_keys($this->demo->physics->escs) as $pad) {
             $this->solderEsc($pad, 'Withy', '1.4.0');
         }
@@ -64,7 +64,12 @@ abstract class BenchCase extends TestCase
     {
         $current = Version::parse(Catalogue::CURRENT);
 
-        return Migration::between(Catalogue::loam(), array_merge(Catalogue::loam()->defaults($current), $this->demo->settings), $current, Version::parse($version))->settings;
+        return Migration::between(
+            Catalogue::loam(),
+            array_merge(Catalogue::loam()->defaults($current), $this->demo->settings),
+            $current,
+            Version::parse($version),
+        )->settings;
     }
 
     protected function client(): BoardClient

@@ -7,8 +7,8 @@ namespace Ortholex\Tests\bench;
 use Ortholex\Bench\Link\WorldLink;
 use Ortholex\Bench\World\WorldState;
 use Ortholex\Core\Firmware\FirmwareError;
-use Ortholex\Core\Firmware\PageWriter;
 use Ortholex\Core\Link\LinkError;
+use Ortholex\Core\Link\PageWriter;
 use Ortholex\Demo\ShelfMaker;
 
 final class BoardTest extends BenchCase
@@ -17,7 +17,17 @@ final class BoardTest extends BenchCase
     {
         $this->world->move('cable', '1');
         $identity = $this->client()->awaitIdentity(2000);
-        self::assertSame(['QUERN-F7', 'Quern F7', 'F7', 'Loam', '4.2.1', false], [$identity->hardwareId, $identity->board, $identity->processor, $identity->firmware, $identity->version?->toString(), $identity->inBootloader]);
+        self::assertSame(
+            ['QUERN-F7', 'Quern F7', 'F7', 'Loam', '4.2.1', false],
+            [
+                $identity->hardwareId,
+                $identity->board,
+                $identity->processor,
+                $identity->firmware,
+                $identity->version?->toString(),
+                $identity->inBootloader,
+            ],
+        );
         $this->pace->wait(5);
         $state = $this->client()->state();
         self::assertGreaterThan(5.0, $state->uptimeS);
@@ -130,7 +140,9 @@ final class BoardTest extends BenchCase
         $pages = $this->pages('4.3.0');
         $told = [];
         $writer = new PageWriter($client);
-        $writer->write($pages, 0, static function (int $done, int $of) use (&$told): void { $told[] = [$done, $of]; });
+        $writer->write($pages, 0, static function (int $done, int $of) use (&$told): void {
+            $told[] = [$done, $of];
+        });
         $writer->verify($pages, static fn (int $done, int $of) => null);
         self::assertSame([\count($pages), \count($pages)], $told[\count($told) - 1]);
         $client->run();
@@ -181,7 +193,7 @@ final class BoardTest extends BenchCase
         $pages = $this->pages('4.3.0');
         $writer = new PageWriter($client);
         $writer->write($pages, 0, static fn (int $done, int $of) => null);
-        $flash = new \Ortholex\Bench\Board\FlashFile($this->world->store->flashPath(), $this->demo->model->flashBytes());
+        $flash = new \Ortholex\Bench\Flash\FlashFile($this->world->store->flashPath(), $this->demo->model->flashBytes());
         $flash->write(5 * 2048 + 100, \chr(\ord($flash->read(5 * 2048 + 100, 1)) ^ 1));
         $this->expectException(FirmwareError::class);
         $this->expectExceptionMessage(\sprintf('0x%08X', $this->demo->model->flashFrom + 5 * 2048));
@@ -285,6 +297,10 @@ final class BoardTest extends BenchCase
     /** @return array<int, string> */
     private function pages(string $version): array
     {
-        return PageWriter::pages(ShelfMaker::image('QUERN-F7', $version, '', $this->demo->model->flashFrom, 40), $this->demo->model->flashFrom, 2048);
+        return PageWriter::pages(
+            ShelfMaker::image('QUERN-F7', $version, '', $this->demo->model->flashFrom, 40),
+            $this->demo->model->flashFrom,
+            2048,
+        );
     }
 }

@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace Ortholex\Tests\bench;
 
 use Ortholex\Bench\Esc\EscState;
-use Ortholex\Core\Firmware\PageWriter;
 use Ortholex\Core\Link\EscClient;
 use Ortholex\Core\Link\LinkError;
+use Ortholex\Core\Link\PageWriter;
 use Ortholex\Core\Settings\EscTable;
 use Ortholex\Core\Signal\Welch;
 use Ortholex\Demo\ShelfMaker;
@@ -25,7 +25,18 @@ final class EscTest extends BenchCase
         self::refuses('flight pack', static fn () => (new EscClient($client, 1))->identity());
         $this->world->move('pack', '1');
         $esc = (new EscClient($client, 1))->identity();
-        self::assertSame(['P3', 48, 250, 'Withy', '1.4.0', 24, true], [$esc->layout, $esc->clockMhz, $esc->deadTimeNs, $esc->family, $esc->version?->toString(), $esc->switchingKhz, $esc->rpmFeedback]);
+        self::assertSame(
+            ['P3', 48, 250, 'Withy', '1.4.0', 24, true],
+            [
+                $esc->layout,
+                $esc->clockMhz,
+                $esc->deadTimeNs,
+                $esc->family,
+                $esc->version?->toString(),
+                $esc->switchingKhz,
+                $esc->rpmFeedback,
+            ],
+        );
         self::assertEquals($esc, \Ortholex\Core\Esc\EscIdentity::fromArray($esc->toArray()));
     }
 
@@ -39,7 +50,10 @@ final class EscTest extends BenchCase
         $this->world->move('pack', '0');
         self::refuses('no power', static fn () => $esc->identity());
         $this->world->move('pack', '1');
-        self::assertSame([20.0, 'reversed', 40.0], [$esc->readSettings()['advance_deg'], $esc->readSettings()['direction'], $esc->readSettings()['tone_loudness_pct']]);
+        self::assertSame(
+            [20.0, 'reversed', 40.0],
+            [$esc->readSettings()['advance_deg'], $esc->readSettings()['direction'], $esc->readSettings()['tone_loudness_pct']],
+        );
     }
 
     public function testADirectionSetInTheEscTurnsThatMotorAlone(): void
@@ -52,7 +66,10 @@ final class EscTest extends BenchCase
         };
         $before = array_map($way, [1 => 1, 2 => 2, 3 => 3, 4 => 4]);
         (new EscClient($client, 3))->writeSettings(['direction' => 'reversed']);
-        self::assertSame([1 => $before[1], 2 => $before[2], 3 => -$before[3], 4 => $before[4]], array_map($way, [1 => 1, 2 => 2, 3 => 3, 4 => 4]));
+        self::assertSame(
+            [1 => $before[1], 2 => $before[2], 3 => -$before[3], 4 => $before[4]],
+            array_map($way, [1 => 1, 2 => 2, 3 => 3, 4 => 4]),
+        );
         self::assertSame(['backward:'.$this->demo->physics->wiredPads[3]], $this->world->driveFaults($this->world->store->peek()));
     }
 
@@ -111,7 +128,11 @@ final class EscTest extends BenchCase
         $client = $this->power();
         $esc = new EscClient($client, 2);
         $esc->toBootloader();
-        (new PageWriter($esc))->write(PageWriter::pages(ShelfMaker::escImage('Withy', '1.4.0', 'K7', 48, 350, 24), 0x1000, 512), 0, static fn () => null);
+        (new PageWriter($esc))->write(
+            PageWriter::pages(ShelfMaker::escImage('Withy', '1.4.0', 'K7', 48, 350, 24), 0x1000, 512),
+            0,
+            static fn () => null,
+        );
         $esc->run();
         self::assertSame(EscState::DEAD, $this->world->store->peek()->esc(2)->mode);
         self::refuses('did not acknowledge', static fn () => $esc->identity());
@@ -121,11 +142,25 @@ final class EscTest extends BenchCase
         $this->world->move('pack', '0');
         $this->world->move('pack', '1');
         self::assertTrue($esc->identity()->inBootloader(), 'held in its bootloader as power came');
-        (new PageWriter($esc))->write(PageWriter::pages(ShelfMaker::escImage('Withy', '1.4.0', 'P3', 48, 250, 24), 0x1000, 512), 0, static fn () => null);
+        (new PageWriter($esc))->write(
+            PageWriter::pages(ShelfMaker::escImage('Withy', '1.4.0', 'P3', 48, 250, 24), 0x1000, 512),
+            0,
+            static fn () => null,
+        );
         $esc->run();
         self::assertSame('Withy', $esc->identity()->family);
         $this->world->move('mishap:esc', '1');
-        self::assertSame([EscState::DEAD], array_values(array_unique(array_filter(array_map(fn (int $pad): string => $this->world->store->peek()->esc($pad)->mode, [1, 2, 3, 4]), static fn (string $m): bool => EscState::FIRMWARE !== $m))));
+        self::assertSame(
+            [EscState::DEAD],
+            array_values(
+                array_unique(
+                    array_filter(
+                        array_map(fn (int $pad): string => $this->world->store->peek()->esc($pad)->mode, [1, 2, 3, 4]),
+                        static fn (string $m): bool => EscState::FIRMWARE !== $m,
+                    ),
+                ),
+            ),
+        );
     }
 
     public function testAnalogueEscsAreTaughtTheirEndPointsAndDigitalOnesAreNot(): void
@@ -166,7 +201,7 @@ final class EscTest extends BenchCase
         $peak = array_search(max($density), $density, true);
         self::assertIsInt($peak);
         $rpm = array_sum($reading['erpm']) / \count($reading['erpm']) / 7;
-        self::assertEqualsWithDelta($rpm / 60, $peak * $hz / 1024, 4.0, 'the board shakes once a turn');
+        self::assertEqualsWithDelta($rpm / 60, ($peak * $hz) / 1024, 4.0, 'the board shakes once a turn');
         $this->solderEsc(2, 'Withy', '1.1.0');
         $this->world->move('pack', '0');
         $this->world->move('pack', '1');

@@ -6,18 +6,18 @@ namespace Ortholex\Tests\bench;
 
 use Ortholex\Bench\Flight\FlightCard;
 use Ortholex\Bench\Flight\FlightSimulator;
-use Ortholex\Core\Analysis\FlightAnalysis;
-use Ortholex\Core\Analysis\GainAdvice;
-use Ortholex\Core\Analysis\GainSet;
-use Ortholex\Core\Analysis\Incidents;
-use Ortholex\Core\Analysis\LoopPrediction;
 use Ortholex\Core\Control\RateFilters;
 use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\FlightLog\FlightLog;
-use Ortholex\Core\FlightLog\LogReader;
+use Ortholex\Core\FlightLog\Reading\LogReader;
+use Ortholex\Core\Incident\Incidents;
+use Ortholex\Core\Report\FlightAnalysis;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Signal\Statistics;
 use Ortholex\Core\Signal\Welch;
+use Ortholex\Core\Tuning\GainAdvice;
+use Ortholex\Core\Tuning\GainSet;
+use Ortholex\Core\Tuning\LoopPrediction;
 use Ortholex\Demo\Scenario;
 use PHPUnit\Framework\TestCase;
 
@@ -39,7 +39,7 @@ final class FlightTest extends TestCase
     {
         $stiff = FlightAnalysis::of($this->fly(['gain.roll.p' => 33.0, 'gain.roll.d' => 1.7], 'mixed_sticks', 30));
         $damped = FlightAnalysis::of($this->fly(['gain.roll.p' => 29.5, 'gain.roll.d' => 2.9], 'mixed_sticks', 30));
-        $peak = static fn (FlightAnalysis $a): float => $a->axes['roll']->step->numbers['peak'] ?? 0.0;
+        $peak = static fn (FlightAnalysis $a): float => $a->axes['roll']->step->numbers->peak ?? 0.0;
         self::assertGreaterThan(1.25, $peak($stiff));
         self::assertLessThan(1.12, $peak($damped));
     }
@@ -51,13 +51,14 @@ final class FlightTest extends TestCase
         $analysis = FlightAnalysis::of($this->fly($flown, 'mixed_sticks', 30));
         $set = $this->settings($flown);
         $filters = RateFilters::of($set, 2000, $analysis->rotorHz);
-        $measured = $analysis->axes['roll']->step?->numbers['peak'];
+        $measured = $analysis->axes['roll']->step?->numbers->peak;
         self::assertNotNull($measured);
         $model = LoopPrediction::of($analysis->plants['roll'], GainSet::ofAxis($set, 'roll'), $filters);
-        self::assertEqualsWithDelta($measured, $model->curve->numbers()['peak'], 0.06, 'the model gives back the flight it was made from');
+        self::assertEqualsWithDelta($measured, $model->curve->numbers()->peak, 0.06, 'the model gives back the flight it was made from');
         foreach ([[25.0, 1.5], [29.5, 2.9], [36.0, 3.4]] as [$p, $d]) {
             $predicted = LoopPrediction::of($analysis->plants['roll'], new GainSet($p, 70, $d, 0), $filters)->curve->numbers();
-            $next = FlightAnalysis::of($this->fly(['gain.roll.p' => $p, 'gain.roll.d' => $d], 'mixed_sticks', 30, seed: 3))->axes['roll']->step?->numbers;
+            $next = FlightAnalysis::of($this->fly(['gain.roll.p' => $p, 'gain.roll.d' => $d], 'mixed_sticks', 30, seed: 3))->axes['roll']
+                ->step?->numbers;
             self::assertNotNull($next);
             self::assertEqualsWithDelta($next['peak'], $predicted['peak'], 0.06, "P $p, D $d");
             self::assertEqualsWithDelta($next['delay_ms'], $predicted['delay_ms'], 1.0, "P $p, D $d");
@@ -65,7 +66,7 @@ final class FlightTest extends TestCase
         $advice = GainAdvice::from($analysis->plants['roll'], GainSet::ofAxis($set, 'roll'), $filters, $measured);
         self::assertNotNull($advice);
         self::assertGreaterThan(1.7, $advice->gains->d);
-        self::assertLessThan(1.1, $advice->after->curve->numbers()['peak']);
+        self::assertLessThan(1.1, $advice->after->curve->numbers()->peak);
         self::assertNull(GainAdvice::from($analysis->plants['roll'], $advice->gains, $filters, 1.07), 'what is well needs no advice');
     }
 
@@ -79,11 +80,15 @@ final class FlightTest extends TestCase
 
     public function testFiltersBuyQuietWithDelay(): void
     {
-        $open = FlightAnalysis::of($this->fly(['rate_path.stage.1.cutoff_hz' => 400.0, 'notch.motor.orders' => ''], 'hover_and_climb', 16))->axes['roll'];
-        $shut = FlightAnalysis::of($this->fly(['rate_path.stage.1.cutoff_hz' => 100.0, 'notch.motor.orders' => ''], 'hover_and_climb', 16))->axes['roll'];
+        $open = FlightAnalysis::of($this->fly(['rate_path.stage.1.cutoff_hz' => 400.0, 'notch.motor.orders' => ''], 'hover_and_climb', 16))
+            ->axes['roll'];
+        $shut = FlightAnalysis::of($this->fly(['rate_path.stage.1.cutoff_hz' => 100.0, 'notch.motor.orders' => ''], 'hover_and_climb', 16))
+            ->axes['roll'];
         self::assertGreaterThan($shut->filtered?->rmsDps, $open->filtered?->rmsDps);
         self::assertGreaterThan($open->filterDelayMs, $shut->filterDelayMs);
-        $notched = FlightAnalysis::of($this->fly(['rate_path.stage.1.cutoff_hz' => 400.0, 'notch.motor.orders' => '1,2'], 'hover_and_climb', 16))->axes['roll'];
+        $notched = FlightAnalysis::of(
+            $this->fly(['rate_path.stage.1.cutoff_hz' => 400.0, 'notch.motor.orders' => '1,2'], 'hover_and_climb', 16),
+        )->axes['roll'];
         self::assertLessThan($open->filtered?->rmsDps, $notched->filtered?->rmsDps);
     }
 
@@ -99,7 +104,9 @@ final class FlightTest extends TestCase
     {
         $whole = $this->fly([], 'hover_and_climb', 12);
         $loose = $this->fly([], 'hover_and_climb', 12, ['loose_arm']);
-        $near = static fn (FlightLog $l): float => Welch::withSegment(2048, 2000)->density($l->runs('rate_measured_pitch_dps'))->power(180, 195);
+        $near = static fn (FlightLog $l): float => Welch::withSegment(2048, 2000)
+            ->density($l->runs('rate_measured_pitch_dps'))
+            ->power(180, 195);
         self::assertGreaterThan(5 * $near($whole), $near($loose));
     }
 
@@ -122,14 +129,20 @@ final class FlightTest extends TestCase
         foreach (['front_right', 'rear_right', 'rear_left', 'front_left'] as $place) {
             $log = $this->fly([], 'cruise', 12, ["backward:$place"]);
             self::assertLessThan(6.0, $log->clock->durationS(), $place);
-            self::assertGreaterThan(700, max(array_map('abs', [...$log->trace('rate_measured_roll_dps'), ...$log->trace('rate_measured_pitch_dps')])));
+            self::assertGreaterThan(
+                700,
+                max(array_map('abs', [...$log->trace('rate_measured_roll_dps'), ...$log->trace('rate_measured_pitch_dps')])),
+            );
         }
         self::assertGreaterThan(11.9, $this->fly([], 'cruise', 12)->clock->durationS());
     }
 
     public function testAWrongMountingFlipsTheCraft(): void
     {
-        self::assertGreaterThan(500, max(array_map('abs', $this->fly(['mounting.yaw_deg' => 180.0], 'cruise', 4)->trace('rate_measured_roll_dps'))));
+        self::assertGreaterThan(
+            500,
+            max(array_map('abs', $this->fly(['mounting.yaw_deg' => 180.0], 'cruise', 4)->trace('rate_measured_roll_dps'))),
+        );
     }
 
     public function testThePackSagsWhileItGives(): void
@@ -200,7 +213,19 @@ final class FlightTest extends TestCase
         $stream = fopen('php://memory', 'w+');
         self::assertIsResource($stream);
         $simulator = new FlightSimulator($craft->physics);
-        self::assertSame(FlightSimulator::STOPPED, $simulator->fly(FlightCard::fly('cruise', 10, 150, 0.4, 1), $this->settings([]), 10, 1, [], $stream, '', static fn (float $share): bool => $share < 0.3));
+        self::assertSame(
+            FlightSimulator::STOPPED,
+            $simulator->fly(
+                FlightCard::fly('cruise', 10, 150, 0.4, 1),
+                $this->settings([]),
+                10,
+                1,
+                [],
+                $stream,
+                '',
+                static fn (float $share): bool => $share < 0.3,
+            ),
+        );
     }
 
     public function testACardThereIsNotIsRefused(): void
@@ -224,7 +249,11 @@ final class FlightTest extends TestCase
         $wrong = $this->fly(['frame.layout' => 'quad_plus'], 'cruise', 4);
         self::assertSame(0.0, array_sum($wrong->trace('output_front_right_pct')));
         $out = $this->fly(['props.direction' => 'props_out'], 'cruise', 8);
-        self::assertGreaterThan(200, max(array_map('abs', $out->trace('rate_measured_yaw_dps'))), 'yaw runs away when the board believes the props turn the other way');
+        self::assertGreaterThan(
+            200,
+            max(array_map('abs', $out->trace('rate_measured_yaw_dps'))),
+            'yaw runs away when the board believes the props turn the other way',
+        );
     }
 
     /**
@@ -238,7 +267,16 @@ final class FlightTest extends TestCase
         $path = (string) tempnam(sys_get_temp_dir(), 'fly');
         $stream = fopen($path, 'w');
         self::assertIsResource($stream);
-        $simulator->fly(FlightCard::fly($card, $seconds, 150, $simulator->hoverThrottle(), $seed), $this->settings($changed, $craft), $seconds, $seed + 7, $faults, $stream, '', static fn (float $share): bool => true);
+        $simulator->fly(
+            FlightCard::fly($card, $seconds, 150, $simulator->hoverThrottle(), $seed),
+            $this->settings($changed, $craft),
+            $seconds,
+            $seed + 7,
+            $faults,
+            $stream,
+            '',
+            static fn (float $share): bool => true,
+        );
         fclose($stream);
         $log = LogReader::readFile($path);
         unlink($path);

@@ -29,7 +29,9 @@ final class SerialTest extends BenchCase
     public function testSentencesAreCountedByTheirChecksum(): void
     {
         self::assertSame('27', NmeaScan::checksum('GPGLL,5057.970,N,00146.110,E,142451,A'));
-        $scan = NmeaScan::of("rubbish\$GPGLL,5057.970,N,00146.110,E,142451,A*27\r\n\$GPGLL,5057.970,N,00146.110,E,142451,A*31\r\n\$GPGGA,cut off");
+        $scan = NmeaScan::of(
+            "rubbish\$GPGLL,5057.970,N,00146.110,E,142451,A*27\r\n\$GPGLL,5057.970,N,00146.110,E,142451,A*31\r\n\$GPGGA,cut off",
+        );
         self::assertSame([1, 1], [$scan->whole, $scan->broken]);
     }
 

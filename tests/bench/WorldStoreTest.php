@@ -31,7 +31,8 @@ final class WorldStoreTest extends TestCase
 
     public function testTwoProcessesNeverLoseEachOthersChanges(): void
     {
-        $code = 'require $argv[1]."/vendor/autoload.php"; $s = new Ortholex\Bench\World\WorldStore($argv[2]); for ($i = 0; $i < 200; ++$i) { $s->change(function ($w) { ++$w->cableMoves; }); }';
+        $code =
+            'require $argv[1]."/vendor/autoload.php"; $s = new Ortholex\Bench\World\WorldStore($argv[2]); for ($i = 0; $i < 200; ++$i) { $s->change(function ($w) { ++$w->cableMoves; }); }';
         $running = [];
         for ($n = 0; $n < 3; ++$n) {
             $running[] = proc_open([\PHP_BINARY, '-r', $code, '--', \dirname(__DIR__, 2), $this->folder], [], $pipes);
@@ -55,13 +56,18 @@ final class WorldStoreTest extends TestCase
         });
         $s = $store->peek();
         self::assertSame([true, 'nose_up', 1234.0, ['loose_arm']], [$s->cable, $s->tilt, $s->bootedAt, $s->faults]);
-        self::assertSame(['gain.roll.p' => 33.0, 'motors.rotor_magnets' => 14, 'motors.rpm_feedback' => true, 'notch.motor.orders' => '1,2'], $s->kept);
+        self::assertSame(
+            ['gain.roll.p' => 33.0, 'motors.rotor_magnets' => 14, 'motors.rpm_feedback' => true, 'notch.motor.orders' => '1,2'],
+            $s->kept,
+        );
     }
 
     public function testALookLeavesNoTraceAndAFailureChangesNothing(): void
     {
         $store = new WorldStore($this->folder);
-        $store->change(static function (WorldState $s): void { $s->cableMoves = 5; });
+        $store->change(static function (WorldState $s): void {
+            $s->cableMoves = 5;
+        });
         $before = filemtime("$this->folder/world.json");
         touch("$this->folder/world.json", (int) $before - 100);
         $store->change(static fn (WorldState $s): int => $s->cableMoves);
@@ -109,7 +115,11 @@ final class WorldStoreTest extends TestCase
     {
         foreach (Scenario::craft() as $slug => $craft) {
             self::assertSame($slug, $craft->slug);
-            self::assertEqualsCanonicalizing($craft->physics->frame->places(), array_values($craft->physics->wiredPads), 'each motor is soldered to one pad');
+            self::assertEqualsCanonicalizing(
+                $craft->physics->frame->places(),
+                array_values($craft->physics->wiredPads),
+                'each motor is soldered to one pad',
+            );
             self::assertArrayHasKey($craft->model->hardwareId, Scenario::boards());
             self::assertCount(\count($craft->physics->frame->motors), $craft->physics->imbalance);
             self::assertLessThan($craft->physics->restVoltage(0.0), $craft->physics->restVoltage(0.9));

@@ -1,4 +1,4 @@
-import { commit, expect, fly, link, put, ready, test } from './hands.mjs';
+import { commit, expect, fly, link, put, readAt, ready, test } from './hands.mjs';
 
 // The browser test that matters: fly, see the overshoot, stage a better P and D, commit, fly again, compare.
 test('from a linked board to a better step response', async ({ page }) => {
@@ -59,15 +59,17 @@ test('from a linked board to a better step response', async ({ page }) => {
   expect(after).toBeLessThan(before - 0.15);
   await expect(page.getByRole('heading', { level: 1 })).toContainText(/Roll peaks at 1\.[01]\d instead of 1\.[23]\d in C-/);
   await expect(page.locator('.changed')).toContainText('gain.roll.d 1.7 →');
-  await page.locator('#response-plot').hover({ position: { x: 160, y: 120 } });
-  await expect(page.locator('#reading')).toContainText('ms');
+  await readAt(page, '#response-plot', { x: 160, y: 120 }, 'ms');
 
   // It is on record, and the way back is one step away.
   await expect(page.locator('html')).toHaveAttribute('data-started', '1');
   await page.keyboard.press('7');
   await page.keyboard.press('3');
   await expect(page.locator('table.changes')).toContainText('roll rings after quick moves');
-  await page.getByRole('button', { name: /Stage the way back/ }).first().click();
+  await page
+    .getByRole('button', { name: /Stage the way back/ })
+    .first()
+    .click();
   await expect(page.locator('.tray-tab')).toHaveText('2 staged');
   await page.keyboard.press('t');
   await expect(page.locator('.tray-items')).toContainText('33.0');

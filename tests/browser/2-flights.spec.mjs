@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { gzipSync } from 'node:zlib';
-import { expect, link, test, started } from './hands.mjs';
+import { expect, link, readAt, started, test } from './hands.mjs';
 
 const readout = async (page) => Number((await page.locator('#reading').innerText()).split(' ')[0]);
 
@@ -56,14 +56,12 @@ test('noise shows peaks by axis, two logs together, and exports', async ({ page 
   await page.goto('/craft/curlew/53?log=2');
   // The map first, with its ridges; then the spectrum.
   await expect(page.locator('#noise-map')).toBeVisible();
-  await page.locator('#noise-map').hover({ position: { x: 300, y: 200 } });
-  await expect(page.locator('#reading')).toContainText(/\d+ %\s+\d+ Hz/);
+  await readAt(page, '#noise-map', { x: 300, y: 200 }, /\d+ %\s+\d+ Hz/);
   await page.getByLabel('spectrum', { exact: true }).check();
   await expect(page.locator('#noise-plot canvas')).toBeVisible();
   await expect(page.getByRole('heading', { level: 1 })).toContainText('deg/s RMS');
   await page.getByLabel('pitch').check();
-  await page.locator('#noise-plot .u-over').hover({ position: { x: 200, y: 100 } });
-  await expect(page.locator('#reading')).toContainText(/Hz\s+measured/);
+  await readAt(page, '#noise-plot .u-over', { x: 200, y: 100 }, /Hz\s+measured/);
   await page.getByLabel('beside it').selectOption({ index: 1 });
   await expect(page.locator('.says')).toContainText('Changed since');
   await expect(page.getByRole('heading', { level: 1 })).toContainText(/quieter|louder|shake alike/);
@@ -73,7 +71,11 @@ test('noise shows peaks by axis, two logs together, and exports', async ({ page 
   expect(text[0]).toContain('hz,measured_db,filtered_db');
   expect(text.length).toBeGreaterThan(500);
   const [picture] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'PNG' }).click()]);
-  expect(readFileSync(await picture.path()).subarray(1, 4).toString()).toBe('PNG');
+  expect(
+    readFileSync(await picture.path())
+      .subarray(1, 4)
+      .toString(),
+  ).toBe('PNG');
 });
 
 test('a log is downloaded, brought back in, and a bad one is refused in words', async ({ page }) => {
@@ -84,15 +86,21 @@ test('a log is downloaded, brought back in, and a bad one is refused in words', 
   const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'CSV' }).first().click()]);
   const csv = readFileSync(await file.path(), 'utf8');
   expect(csv).toContain('time_s,throttle_pct');
-  await page.locator('[data-import]').setInputFiles({ name: 'reeds.csv.gz', mimeType: 'application/gzip', buffer: gzipSync(csv.replace('flight.card', 'flight.was')) });
+  await page
+    .locator('[data-import]')
+    .setInputFiles({ name: 'reeds.csv.gz', mimeType: 'application/gzip', buffer: gzipSync(csv.replace('flight.card', 'flight.was')) });
   await expect(rows).toHaveCount(before + 1, { timeout: 40_000 });
   await expect(rows.first()).toContainText('reeds.csv.gz');
-  await page.locator('[data-import]').setInputFiles({ name: 'lunch.csv', mimeType: 'text/csv', buffer: Buffer.from('bread,cheese\n1,2\n') });
+  await page
+    .locator('[data-import]')
+    .setInputFiles({ name: 'lunch.csv', mimeType: 'text/csv', buffer: Buffer.from('bread,cheese\n1,2\n') });
   await expect(page.getByRole('heading', { level: 1 })).toContainText('Which column is the time?');
   await page.getByRole('link', { name: 'Leave it' }).click();
   await expect(rows).toHaveCount(before + 1);
   await started(page);
-  await page.locator('[data-import]').setInputFiles({ name: 'picture.csv', mimeType: 'text/csv', buffer: Buffer.from([0, 1, 2, 3, 10, 4, 5, 6]) });
+  await page
+    .locator('[data-import]')
+    .setInputFiles({ name: 'picture.csv', mimeType: 'text/csv', buffer: Buffer.from([0, 1, 2, 3, 10, 4, 5, 6]) });
   await expect(page.locator('#import-problem')).toContainText('binary bytes');
 });
 
@@ -102,7 +110,18 @@ test('a foreign log: what is unsure is asked once, and remembered', async ({ pag
   const before = await rows.count();
   const make = (seed) => {
     const lines = ['Clock us;Roll;Pitch;Roll cmd;Pitch cmd'];
-    for (let i = 0; i < 20000; i++) lines.push([i * 1000, 90 * Math.sin(i / 70 + seed) + (i % 7), 80 * Math.sin(i / 90), 90 * Math.sin(i / 70 + 0.1 + seed), 80 * Math.sin(i / 90 + 0.1)].map((v) => String(v).replace('.', ',')).join(';'));
+    for (let i = 0; i < 20000; i++)
+      lines.push(
+        [
+          i * 1000,
+          90 * Math.sin(i / 70 + seed) + (i % 7),
+          80 * Math.sin(i / 90),
+          90 * Math.sin(i / 70 + 0.1 + seed),
+          80 * Math.sin(i / 90 + 0.1),
+        ]
+          .map((v) => String(v).replace('.', ','))
+          .join(';'),
+      );
     return Buffer.from(lines.join('\r\n'));
   };
   await started(page);
@@ -150,10 +169,12 @@ test('noise maps of two logs with their difference; against rotor speed; zoom by
   await expect(map).toBeVisible();
   await started(page);
   await page.getByLabel('against rpm').check();
-  await map.hover({ position: { x: 300, y: 200 } });
-  await expect(page.locator('#reading')).toContainText(/\d+ rpm\s+\d+ Hz/);
+  await readAt(page, '#noise-map', { x: 300, y: 200 }, /\d+ rpm\s+\d+ Hz/);
   // Drag a part of it, and read a narrower range of frequency; keys and double click bring it back.
-  const hz = async (y) => { await map.hover({ position: { x: 301, y } }); return Number((await page.locator('#reading').innerText()).match(/(\d+) Hz/)[1]); };
+  const hz = async (y) => {
+    await map.hover({ position: { x: 301, y } });
+    return Number((await page.locator('#reading').innerText()).match(/(\d+) Hz/)[1]);
+  };
   const box = await map.boundingBox();
   const whole = (await hz(40)) - (await hz(300));
   await page.mouse.move(box.x + 200, box.y + 220);
@@ -174,9 +195,8 @@ test('noise maps of two logs with their difference; against rotor speed; zoom by
   await expect(page.locator('.beside-chip')).toHaveCount(1);
   await expect(page.locator('.says')).toContainText(/C-000\d less C-000\d/);
   await expect(page.locator('.map-key')).toContainText('solid standing');
-  await page.locator('#noise-map').hover({ position: { x: 200, y: 120 } });
-  await expect(page.locator('#reading')).toContainText(/less C-000\d/);
   await started(page);
+  await readAt(page, '#noise-map', { x: 200, y: 120 }, /less C-000\d/);
   const [numbers] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'CSV' }).click()]);
   const rows = readFileSync(await numbers.path(), 'utf8').split('\n');
   expect(rows[0]).toBe('log,throttle_pct,hz,db');
@@ -265,7 +285,10 @@ test('a log counted the other way round is turned about on its front, and parts 
   const rows = page.locator('#logs tbody tr[data-log]');
   const before = await rows.count();
   const lines = ['time_s,setpoint_roll_dps,rate_measured_roll_dps'];
-  for (let i = 0; i < 16000; i++) lines.push(`${(i / 1000).toFixed(3)},${(150 * Math.sin(i / 130) + 60 * Math.sin(i / 41)).toFixed(3)},${(-150 * Math.sin((i - 12) / 130) - 60 * Math.sin((i - 12) / 41)).toFixed(3)}`);
+  for (let i = 0; i < 16000; i++)
+    lines.push(
+      `${(i / 1000).toFixed(3)},${(150 * Math.sin(i / 130) + 60 * Math.sin(i / 41)).toFixed(3)},${(-150 * Math.sin((i - 12) / 130) - 60 * Math.sin((i - 12) / 41)).toFixed(3)}`,
+    );
   await started(page);
   await page.locator('[data-import]').setInputFiles({ name: 'turned.csv', mimeType: 'text/csv', buffer: Buffer.from(lines.join('\n')) });
   await expect(rows).toHaveCount(before + 1, { timeout: 40_000 });

@@ -7,7 +7,13 @@ const root = new URL('../..', import.meta.url).pathname;
 test('a damaged file from disk is refused with its line', async ({ page }) => {
   await link(page, 'bittern');
   await page.goto('/craft/bittern/12');
-  await page.locator('[data-hex]').setInputFiles({ name: 'torn.hex', mimeType: 'text/plain', buffer: Buffer.from(':10010000214601360121470136007EFE09D2190140\n:100110002146017E17C20001FF5F16002148011929\n:00000001FF\n') });
+  await page
+    .locator('[data-hex]')
+    .setInputFiles({
+      name: 'torn.hex',
+      mimeType: 'text/plain',
+      buffer: Buffer.from(':10010000214601360121470136007EFE09D2190140\n:100110002146017E17C20001FF5F16002148011929\n:00000001FF\n'),
+    });
   await expect(page.locator('#hex-problem')).toContainText('torn.hex: Line 2: checksum 0x29 is wrong; the bytes call for 0x28');
 });
 
@@ -20,10 +26,25 @@ test('cable pulled, process killed, page reloaded, server restarted: the state i
   execFileSync('php', ['bin/console', 'app:set-up', '--no-flights'], { cwd: root, env: { ...env, APP_ENV: 'prod' } });
   const start = async () => {
     const server = spawn('bin/start', ['--port', '8801'], { cwd: root, env, detached: true, stdio: 'ignore' });
-    for (let i = 0; i < 120; i++) { if (await fetch('http://127.0.0.1:8801/').then((r) => r.ok, () => false)) return server; await new Promise((r) => setTimeout(r, 250)); }
+    for (let i = 0; i < 120; i++) {
+      if (
+        await fetch('http://127.0.0.1:8801/').then(
+          (r) => r.ok,
+          () => false,
+        )
+      )
+        return server;
+      await new Promise((r) => setTimeout(r, 250));
+    }
     throw new Error('the server did not start');
   };
-  const stop = (server) => { try { process.kill(-server.pid, 'SIGKILL'); } catch { /* gone already */ } };
+  const stop = (server) => {
+    try {
+      process.kill(-server.pid, 'SIGKILL');
+    } catch {
+      /* gone already */
+    }
+  };
   const url = 'http://127.0.0.1:8801';
   let server = await start();
   try {
@@ -60,7 +81,14 @@ test('cable pulled, process killed, page reloaded, server restarted: the state i
 
     // 3. The server goes and comes back.
     stop(server);
-    await expect.poll(() => fetch(url).then(() => true, () => false)).toBe(false);
+    await expect
+      .poll(() =>
+        fetch(url).then(
+          () => true,
+          () => false,
+        ),
+      )
+      .toBe(false);
     server = await start();
     await page.goto(`${url}/`);
     await expect(page.getByText('The board waits in its bootloader, without whole firmware.')).toBeVisible();

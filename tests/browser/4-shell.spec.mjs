@@ -1,7 +1,32 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, link, test } from './hands.mjs';
 
-const BUILT = ['11', '12', '12/escs', '13', '14', '15', '15?do=rise', '15?do=feedback', '15?do=teach', '16', '51', '52', '53', '54', '55', '51/2', '52?log=1&beside[]=2', '53?log=1&beside[]=2', '54?log=1&beside[]=2', '61', '62', '71', '72', '73'];
+const BUILT = [
+  '11',
+  '12',
+  '12/escs',
+  '13',
+  '14',
+  '15',
+  '15?do=rise',
+  '15?do=feedback',
+  '15?do=teach',
+  '16',
+  '51',
+  '52',
+  '53',
+  '54',
+  '55',
+  '51/2',
+  '52?log=1&beside[]=2',
+  '53?log=1&beside[]=2',
+  '54?log=1&beside[]=2',
+  '61',
+  '62',
+  '71',
+  '72',
+  '73',
+];
 
 test('keys go to sheets, find anything, show themselves', async ({ page }) => {
   await page.goto('/craft/curlew/51');
@@ -46,7 +71,11 @@ test('nothing is cut off at 900 wide', async ({ page }) => {
   await page.setViewportSize({ width: 900, height: 800 });
   for (const sheet of BUILT) {
     await page.goto(`/craft/curlew/${sheet}`);
-    const over = await page.evaluate(() => [...document.querySelectorAll('.head, .tabs, .drawing, .says, .bench')].filter((e) => e.scrollWidth > e.clientWidth + 1).map((e) => e.className));
+    const over = await page.evaluate(() =>
+      [...document.querySelectorAll('.head, .tabs, .drawing, .says, .bench')]
+        .filter((e) => e.scrollWidth > e.clientWidth + 1)
+        .map((e) => e.className),
+    );
     expect(over, sheet).toEqual([]);
   }
 });
@@ -68,12 +97,20 @@ for (const theme of ['light', 'dark']) {
     await page.locator('[data-setting="gain.yaw.p"]').fill('45');
     await page.keyboard.press('Tab');
     await expect(page.locator('.tray-tab')).toHaveText('1 staged');
-    for (const path of ['/', '/craft/curlew/13', '/craft/dunlin/11', '/craft/curlew/12?image=loam-4.3.0-quern-f7', ...BUILT.map((s) => `/craft/curlew/${s}`)]) {
+    for (const path of [
+      '/',
+      '/craft/curlew/13',
+      '/craft/dunlin/11',
+      '/craft/curlew/12?image=loam-4.3.0-quern-f7',
+      ...BUILT.map((s) => `/craft/curlew/${s}`),
+    ]) {
       await page.goto(path);
       await page.waitForTimeout(500);
       if (path.endsWith('/61')) await page.locator('.tray-tab').click();
       const { violations } = await new AxeBuilder({ page }).analyze();
-      const serious = violations.filter((v) => ['serious', 'critical'].includes(v.impact)).map((v) => `${path}: ${v.id}: ${v.nodes.map((n) => n.html.slice(0, 120)).join(' | ')}`);
+      const serious = violations
+        .filter((v) => ['serious', 'critical'].includes(v.impact))
+        .map((v) => `${path}: ${v.id}: ${v.nodes.map((n) => n.html.slice(0, 120)).join(' | ')}`);
       expect(serious).toEqual([]);
       if (path.endsWith('/61')) await page.keyboard.press('Escape');
     }

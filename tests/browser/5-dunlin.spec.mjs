@@ -21,7 +21,6 @@ async function show(page, output) {
   await page.locator(`#which [data-way="${seen.includes('↻') ? 1 : -1}"]`).click();
 }
 
-
 // Board linked, pack on, props off and said so: what every check of the drive asks for.
 async function powered(page, sheet) {
   await link(page, 'dunlin');
@@ -87,7 +86,6 @@ test('12: a misfit cannot be written; what fits is written, verified and brings 
   await page.getByRole('button', { name: 'Seen' }).click();
   await expect(page.getByText('Written and verified')).toBeHidden();
 });
-
 
 test('12: ESCs are flashed; one fails and is written at a second try', async ({ page }) => {
   await powered(page, '12/escs');
@@ -172,7 +170,9 @@ test('14: Dunlin shows how its board lies, and the picture follows after', async
   await page.getByLabel('Tilt of the craft').selectOption('nose_up');
   await page.waitForTimeout(1500);
   await page.getByRole('button', { name: 'The nose is up' }).click();
-  await expect(page.getByRole('heading', { level: 1 })).toContainText('The board sits turned 90° to the right; the settings say otherwise.');
+  await expect(page.getByRole('heading', { level: 1 })).toContainText(
+    'The board sits turned 90° to the right; the settings say otherwise.',
+  );
   await page.getByLabel('thrust for nose up').check();
   await expect(page.locator('[data-command="pitch"]').first()).toBeVisible();
   await page.getByRole('button', { name: 'Stage this mounting' }).click();
@@ -196,7 +196,6 @@ test('14: Dunlin shows how its board lies, and the picture follows after', async
   await expect(page.locator('#attitude-says')).toContainText(/roll -?0\.\d°, pitch -?0\.\d°/);
 });
 
-
 test('15: each motor is shown; map and directions follow, and a second round proves them', async ({ page }) => {
   await link(page, 'dunlin');
   await page.goto('/craft/dunlin/15');
@@ -206,7 +205,9 @@ test('15: each motor is shown; map and directions follow, and a second round pro
   await powered(page, '15');
   await expect(page.locator('#spin')).toBeEnabled();
   for (const output of [1, 2, 3, 4]) await show(page, output);
-  await expect(h1(page)).toContainText('3 outputs go to other motors than the settings say, and rear right and rear left turn the wrong way.');
+  await expect(h1(page)).toContainText(
+    '3 outputs go to other motors than the settings say, and rear right and rear left turn the wrong way.',
+  );
   await page.getByRole('button', { name: 'Stage pad map and directions' }).click();
   await expect(page.locator('.tray-tab')).toHaveText('5 staged');
   await commit(page, 'soldered as the arms lay');
@@ -243,7 +244,12 @@ test('16: the odd one out is set like the others, and the bill is clean', async 
   await expect(page.locator('.tray-tab')).toHaveText('4 staged');
   await commit(page, 'alike');
   await expect(page.locator('.says')).not.toContainText('commutation advance');
-  for (const [sheet, words] of [['11', /answers with Loam 4\.3\.0/], ['13', 'the settings agree with it'], ['14', 'and the settings say so'], ['15?do=feedback', '12 magnets is right']]) {
+  for (const [sheet, words] of [
+    ['11', /answers with Loam 4\.3\.0/],
+    ['13', 'the settings agree with it'],
+    ['14', 'and the settings say so'],
+    ['15?do=feedback', '12 magnets is right'],
+  ]) {
     await page.goto(`/craft/dunlin/${sheet}`);
     await expect(h1(page)).toContainText(words);
   }

@@ -53,7 +53,9 @@ test('three of four ESCs take a write; the fourth is named, and takes it at the 
   await put(page, 'pack', true);
   await expect(page.locator('.order')).toContainText('ESCs ✓');
   // What tests before this one left staged is none of it.
-  await page.evaluate(() => fetch('/craft/curlew/discard', { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: '{}' }));
+  await page.evaluate(() =>
+    fetch('/craft/curlew/discard', { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: '{}' }),
+  );
   await page.goto('/craft/curlew/16');
   await expect(h1(page)).toContainText('All 4 ESCs are alike, but for direction.');
   await page.locator('#faults summary').click();

@@ -4,12 +4,19 @@ import { expect, test as base } from '@playwright/test';
 export const test = base.extend({
   page: async ({ page }, use) => {
     const complaints = [];
-    page.on('console', (m) => { if (m.type() === 'error' && !/status of 4\d\d|ERR_CONNECTION_REFUSED/.test(m.text())) complaints.push(m.text()); });
+    page.on('console', (m) => {
+      if (m.type() === 'error' && !/status of 4\d\d|ERR_CONNECTION_REFUSED/.test(m.text())) complaints.push(m.text());
+    });
     page.on('pageerror', (e) => complaints.push(e.message));
     // A page that comes back by itself in this very moment takes the address away from under a person, who enters it again.
     const goto = page.goto.bind(page);
     page.goto = async (...where) => {
-      try { return await goto(...where); } catch (error) { if (!/ERR_ABORTED|interrupted by another navigation/.test(error.message)) throw error; return goto(...where); }
+      try {
+        return await goto(...where);
+      } catch (error) {
+        if (!/ERR_ABORTED|interrupted by another navigation/.test(error.message)) throw error;
+        return goto(...where);
+      }
     };
     await use(page);
     expect(complaints, 'the page complained').toEqual([]);
@@ -22,6 +29,15 @@ export const thing = (page, name) => page.locator(`#bench button[data-thing="${n
 
 // The page's scripts have started, so that a click is not lost.
 export const started = (page) => expect(page.locator('html')).toHaveAttribute('data-started', '1');
+
+/** Rests the pointer on a drawing until its reading says something; what is still being fetched has nobody listening yet. */
+export async function readAt(page, drawing, position, says) {
+  let nudge = 0;
+  await expect(async () => {
+    await page.locator(drawing).hover({ position: { x: position.x + (nudge++ % 2), y: position.y } });
+    await expect(page.locator('#reading')).toContainText(says, { timeout: 1000 });
+  }).toPass({ timeout: 20000 });
+}
 
 export async function put(page, name, on) {
   await started(page);

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Ortholex\Tests\core\Airframe;
 
+use Ortholex\Core\Airframe\Airframe;
 use Ortholex\Core\Airframe\AirframeError;
-use Ortholex\Core\Airframe\Frame;
 use Ortholex\Core\Airframe\Mixer;
 use Ortholex\Core\Airframe\MotorPlace;
 use Ortholex\Core\Airframe\Rotation;
@@ -15,7 +15,7 @@ final class AirframeTest extends TestCase
 {
     public function testASymmetricQuadXMixesAsTheTextbookSays(): void
     {
-        $frame = Frame::quadX(0.216);
+        $frame = Airframe::quadX(0.216);
         $textbook = ['front_right' => [-1, 1, 1], 'rear_right' => [-1, -1, -1], 'rear_left' => [1, -1, 1], 'front_left' => [1, 1, -1]];
         foreach (Mixer::of($frame)->shares as $i => $share) {
             self::assertEqualsWithDelta($textbook[$frame->motors[$i]->place], $share, 1e-12, $frame->motors[$i]->place);
@@ -24,8 +24,15 @@ final class AirframeTest extends TestCase
 
     public function testEachCommandMovesItsOwnAxisAlone(): void
     {
-        $custom = Frame::custom(new MotorPlace('a', 0.13, 0.09, 1), new MotorPlace('b', -0.12, 0.11, -1), new MotorPlace('c', -0.1, -0.12, 1), new MotorPlace('d', 0.14, -0.1, -1), new MotorPlace('e', 0.0, 0.2, -1), new MotorPlace('f', 0.01, -0.21, 1));
-        foreach ([Frame::quadX(0.2), Frame::hexaX(0.3), Frame::quadX(0.2, false), $custom] as $frame) {
+        $custom = Airframe::custom(
+            new MotorPlace('a', 0.13, 0.09, 1),
+            new MotorPlace('b', -0.12, 0.11, -1),
+            new MotorPlace('c', -0.1, -0.12, 1),
+            new MotorPlace('d', 0.14, -0.1, -1),
+            new MotorPlace('e', 0.0, 0.2, -1),
+            new MotorPlace('f', 0.01, -0.21, 1),
+        );
+        foreach ([Airframe::quadX(0.2), Airframe::hexaX(0.3), Airframe::quadX(0.2, false), $custom] as $frame) {
             foreach ([0, 1, 2] as $axis) {
                 $torque = [0.0, 0.0, 0.0, 0.0];
                 foreach (Mixer::of($frame)->shares as $i => $share) {
@@ -43,23 +50,26 @@ final class AirframeTest extends TestCase
 
     public function testPropsInTurnsTheFrontLeftClockwise(): void
     {
-        $spins = static fn (Frame $f): array => array_combine($f->places(), array_map(static fn (MotorPlace $m): int => $m->spin, $f->motors));
-        self::assertSame(1, $spins(Frame::quadX(0.2))['front_left']);
-        self::assertSame(-1, $spins(Frame::quadX(0.2, false))['front_left']);
-        self::assertSame(0, array_sum($spins(Frame::hexaX(0.3))));
+        $spins = static fn (Airframe $f): array => array_combine(
+            $f->places(),
+            array_map(static fn (MotorPlace $m): int => $m->spin, $f->motors),
+        );
+        self::assertSame(1, $spins(Airframe::quadX(0.2))['front_left']);
+        self::assertSame(-1, $spins(Airframe::quadX(0.2, false))['front_left']);
+        self::assertSame(0, array_sum($spins(Airframe::hexaX(0.3))));
     }
 
     public function testMotorsInALineCannotFly(): void
     {
         $this->expectException(AirframeError::class);
         $this->expectExceptionMessage('roll');
-        Mixer::of(Frame::custom(new MotorPlace('a', 0.1, 0, 1), new MotorPlace('b', 0, 0, -1), new MotorPlace('c', -0.1, 0, 1)));
+        Mixer::of(Airframe::custom(new MotorPlace('a', 0.1, 0, 1), new MotorPlace('b', 0, 0, -1), new MotorPlace('c', -0.1, 0, 1)));
     }
 
     public function testTwoMotorsInOnePlaceAreRefused(): void
     {
         $this->expectException(AirframeError::class);
-        Frame::custom(new MotorPlace('a', 0.1, 0, 1), new MotorPlace('a', 0, 0.1, -1), new MotorPlace('c', -0.1, 0, 1));
+        Airframe::custom(new MotorPlace('a', 0.1, 0, 1), new MotorPlace('a', 0, 0.1, -1), new MotorPlace('c', -0.1, 0, 1));
     }
 
     public function testRotationsAreRightHandedAndUndoThemselves(): void

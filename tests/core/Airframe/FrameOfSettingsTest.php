@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Ortholex\Tests\core\Airframe;
 
+use Ortholex\Core\Airframe\Airframe;
 use Ortholex\Core\Airframe\AirframeError;
-use Ortholex\Core\Airframe\Frame;
 use Ortholex\Core\Airframe\LevelCheck;
 use Ortholex\Core\Airframe\Mixer;
 use Ortholex\Core\Airframe\MotorPlace;
@@ -18,31 +18,43 @@ final class FrameOfSettingsTest extends TestCase
     {
         foreach (['quad_x' => 4, 'quad_plus' => 4, 'quad_stretched' => 4, 'hexa_x' => 6] as $layout => $motors) {
             foreach (['props_in', 'props_out'] as $props) {
-                $frame = Frame::of(['frame.layout' => $layout, 'frame.diagonal_mm' => 300.0, 'frame.stretch' => 1.5, 'props.direction' => $props]);
+                $frame = Airframe::of([
+                    'frame.layout' => $layout,
+                    'frame.diagonal_mm' => 300.0,
+                    'frame.stretch' => 1.5,
+                    'props.direction' => $props,
+                ]);
                 self::assertCount($motors, $frame->motors);
                 foreach ($frame->motors as $m) {
                     self::assertEqualsWithDelta(0.15, hypot($m->x, $m->y), 1e-12, "$layout: every motor half a diagonal from the middle");
                 }
-                self::assertEqualsWithDelta(0.0, array_sum(array_map(static fn (MotorPlace $m): int => $m->spin, $frame->motors)), 1e-12, 'as many turn one way as the other');
+                self::assertEqualsWithDelta(
+                    0.0,
+                    array_sum(array_map(static fn (MotorPlace $m): int => $m->spin, $frame->motors)),
+                    1e-12,
+                    'as many turn one way as the other',
+                );
                 Mixer::of($frame);
             }
         }
-        $stretched = Frame::of(['frame.layout' => 'quad_stretched', 'frame.diagonal_mm' => 300.0, 'frame.stretch' => 1.5])->at('front_right');
+        $stretched = Airframe::of(['frame.layout' => 'quad_stretched', 'frame.diagonal_mm' => 300.0, 'frame.stretch' => 1.5])->at(
+            'front_right',
+        );
         self::assertNotNull($stretched);
         self::assertEqualsWithDelta(1.5, $stretched->x / $stretched->y, 1e-12);
-        self::assertSame(1, Frame::of([])->at('front_left')?->spin, 'props-in: front left clockwise from above');
-        self::assertSame(-1, Frame::of(['props.direction' => 'props_out'])->at('front_left')?->spin);
+        self::assertSame(1, Airframe::of([])->at('front_left')?->spin, 'props-in: front left clockwise from above');
+        self::assertSame(-1, Airframe::of(['props.direction' => 'props_out'])->at('front_left')?->spin);
     }
 
     public function testACustomFrameWithTheArmsOfAQuadXIsThatQuadX(): void
     {
         $settings = ['frame.layout' => 'custom'];
-        foreach (Frame::quadX(0.3)->motors as $m) {
+        foreach (Airframe::quadX(0.3)->motors as $m) {
             $settings["arm.$m->place.forward_mm"] = 1000 * $m->x;
             $settings["arm.$m->place.right_mm"] = 1000 * $m->y;
         }
-        foreach (Frame::of($settings)->motors as $m) {
-            $as = Frame::quadX(0.3)->at($m->place);
+        foreach (Airframe::of($settings)->motors as $m) {
+            $as = Airframe::quadX(0.3)->at($m->place);
             self::assertEqualsWithDelta([$as?->x, $as?->y, $as?->spin], [$m->x, $m->y, $m->spin], 1e-9, $m->place);
         }
     }
@@ -50,7 +62,13 @@ final class FrameOfSettingsTest extends TestCase
     public function testArmsThatMakeNoFrameAreRefused(): void
     {
         $this->refuses('at least three', ['frame.layout' => 'custom', 'arm.front.forward_mm' => 100.0, 'arm.rear.forward_mm' => -100.0]);
-        $this->refuses('one spot', ['frame.layout' => 'custom', 'arm.front.forward_mm' => 100.0, 'arm.front_right.forward_mm' => 101.0, 'arm.rear.forward_mm' => -100.0, 'arm.left.right_mm' => -100.0]);
+        $this->refuses('one spot', [
+            'frame.layout' => 'custom',
+            'arm.front.forward_mm' => 100.0,
+            'arm.front_right.forward_mm' => 101.0,
+            'arm.rear.forward_mm' => -100.0,
+            'arm.left.right_mm' => -100.0,
+        ]);
     }
 
     /** Any small crookedness under any right-angled mounting is found to the tenth of a degree. */
@@ -86,7 +104,7 @@ final class FrameOfSettingsTest extends TestCase
     private function refuses(string $words, array $settings): void
     {
         try {
-            Frame::of($settings);
+            Airframe::of($settings);
             self::fail("It was a frame: $words");
         } catch (AirframeError $e) {
             self::assertStringContainsString($words, $e->getMessage());

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace Ortholex\Tests\core\Airframe;
 
+use Ortholex\Core\Airframe\Airframe;
 use Ortholex\Core\Airframe\AirframeError;
 use Ortholex\Core\Airframe\Allocation;
-use Ortholex\Core\Airframe\Frame;
 use Ortholex\Core\Airframe\Mixer;
 use Ortholex\Core\Airframe\MotorPlace;
 use Ortholex\Core\Airframe\Mounting;
@@ -38,7 +38,11 @@ final class ShownTest extends TestCase
                     self::assertTrue($found->snapped, "$roll $pitch $yaw");
                     self::assertLessThan(0.001, $found->rotation->angleTo($true), "$roll $pitch $yaw");
                     self::assertLessThan(12, $found->residualDeg);
-                    self::assertLessThan(0.001, Rotation::degrees($found->rollDeg, $found->pitchDeg, $found->yawDeg)->angleTo($true), 'the angles name the same rotation');
+                    self::assertLessThan(
+                        0.001,
+                        Rotation::degrees($found->rollDeg, $found->pitchDeg, $found->yawDeg)->angleTo($true),
+                        'the angles name the same rotation',
+                    );
                 }
             }
         }
@@ -65,11 +69,13 @@ final class ShownTest extends TestCase
 
     public function testPosesThatCannotBeAreRefusedWithTheReason(): void
     {
-        foreach ([
-            'too alike' => [[0, 0, -1], [0.02, 0, -1], 45.0],
-            'instead of 1 g' => [[0, 0, -1.4], [0.7, 0, -0.7], 45.0],
-            'turned by 90°' => [[0, 0, -1], [0, 1, 0], 45.0],
-        ] as $why => [$level, $up, $deg]) {
+        foreach (
+            [
+                'too alike' => [[0, 0, -1], [0.02, 0, -1], 45.0],
+                'instead of 1 g' => [[0, 0, -1.4], [0.7, 0, -0.7], 45.0],
+                'turned by 90°' => [[0, 0, -1], [0, 1, 0], 45.0],
+            ] as $why => [$level, $up, $deg]
+        ) {
             try {
                 Mounting::fromPoses($level, $up, $deg);
                 self::fail("“{$why}” was taken.");
@@ -82,7 +88,7 @@ final class ShownTest extends TestCase
     public function testAnyPermutationAndAnyReversalsAreFound(): void
     {
         $dice = new Lcg(77);
-        foreach ([Frame::quadX(0.2), Frame::quadX(0.2, false), Frame::hexaX(0.3)] as $frame) {
+        foreach ([Airframe::quadX(0.2), Airframe::quadX(0.2, false), Airframe::hexaX(0.3)] as $frame) {
             $n = \count($frame->motors);
             for ($round = 0; $round < 300; ++$round) {
                 $order = range(0, $n - 1);
@@ -105,7 +111,14 @@ final class ShownTest extends TestCase
                 self::assertSame($truth, $check->drives);
                 self::assertEqualsCanonicalizing($wrong, $check->reverse);
                 // Mended, a second round finds nothing to do.
-                $again = array_map(static fn (SpinAnswer $a): SpinAnswer => new SpinAnswer($a->pad, $a->place, $a->direction * (\in_array($a->place, $check->reverse, true) ? -1 : 1)), $answers);
+                $again = array_map(
+                    static fn (SpinAnswer $a): SpinAnswer => new SpinAnswer(
+                        $a->pad,
+                        $a->place,
+                        $a->direction * (\in_array($a->place, $check->reverse, true) ? -1 : 1),
+                    ),
+                    $answers,
+                );
                 $proof = SpinCheck::of($frame, range(1, $n), $again);
                 self::assertSame([], $proof->reverse);
                 self::assertSame('Every output drives its motor, and every motor turns as it should.', $proof->inWords($check->drives));
@@ -115,20 +128,46 @@ final class ShownTest extends TestCase
 
     public function testClashingAnswersAreNamed(): void
     {
-        $check = SpinCheck::of(Frame::quadX(0.2), [1, 2, 3, 4], [new SpinAnswer(1, 'front_left', 1), new SpinAnswer(3, 'front_left', 1), new SpinAnswer(2, 'top', 1)]);
+        $check = SpinCheck::of(
+            Airframe::quadX(0.2),
+            [1, 2, 3, 4],
+            [new SpinAnswer(1, 'front_left', 1), new SpinAnswer(3, 'front_left', 1), new SpinAnswer(2, 'top', 1)],
+        );
         self::assertFalse($check->isComplete());
         self::assertStringContainsString('no motor', $check->clashes[0]);
         self::assertStringContainsString('Pads 1 and 3 are both said to turn the front left motor', $check->clashes[1]);
-        self::assertSame('Still to show: rear right, rear left, front left.', SpinCheck::of(Frame::quadX(0.2), [1, 2, 3, 4], [new SpinAnswer(1, 'front_right', -1)])->inWords([]));
-        $cycle = SpinCheck::of(Frame::quadX(0.2), [1, 2, 3, 4], [new SpinAnswer(1, 'front_right', -1), new SpinAnswer(2, 'rear_left', 1), new SpinAnswer(3, 'front_left', 1), new SpinAnswer(4, 'rear_right', 1)]);
-        self::assertSame('3 outputs go to other motors than the settings say, and rear left turns the wrong way.', $cycle->inWords([1 => 'front_right', 2 => 'rear_right', 3 => 'rear_left', 4 => 'front_left']));
+        self::assertSame(
+            'Still to show: rear right, rear left, front left.',
+            SpinCheck::of(Airframe::quadX(0.2), [1, 2, 3, 4], [new SpinAnswer(1, 'front_right', -1)])->inWords([]),
+        );
+        $cycle = SpinCheck::of(
+            Airframe::quadX(0.2),
+            [1, 2, 3, 4],
+            [
+                new SpinAnswer(1, 'front_right', -1),
+                new SpinAnswer(2, 'rear_left', 1),
+                new SpinAnswer(3, 'front_left', 1),
+                new SpinAnswer(4, 'rear_right', 1),
+            ],
+        );
+        self::assertSame(
+            '3 outputs go to other motors than the settings say, and rear left turns the wrong way.',
+            $cycle->inWords([1 => 'front_right', 2 => 'rear_right', 3 => 'rear_left', 4 => 'front_left']),
+        );
     }
 
     public function testAllocationReproducesWhatIsCommandedWhileThereIsRoom(): void
     {
-        $custom = Frame::custom(new MotorPlace('a', 0.13, 0.09, 1), new MotorPlace('b', -0.12, 0.11, -1), new MotorPlace('c', -0.1, -0.12, 1), new MotorPlace('d', 0.14, -0.1, -1), new MotorPlace('e', 0.0, 0.2, -1), new MotorPlace('f', 0.01, -0.21, 1));
+        $custom = Airframe::custom(
+            new MotorPlace('a', 0.13, 0.09, 1),
+            new MotorPlace('b', -0.12, 0.11, -1),
+            new MotorPlace('c', -0.1, -0.12, 1),
+            new MotorPlace('d', 0.14, -0.1, -1),
+            new MotorPlace('e', 0.0, 0.2, -1),
+            new MotorPlace('f', 0.01, -0.21, 1),
+        );
         $dice = new Lcg(3);
-        foreach ([Frame::quadX(0.2), Frame::hexaX(0.3), $custom] as $frame) {
+        foreach ([Airframe::quadX(0.2), Airframe::hexaX(0.3), $custom] as $frame) {
             $mixer = Mixer::of($frame);
             $effect = static function (array $out) use ($frame): array {
                 $t = [0.0, 0.0, 0.0, 0.0];
@@ -153,7 +192,7 @@ final class ShownTest extends TestCase
 
     public function testSaturationGivesWayInOrder(): void
     {
-        $mixer = Mixer::of(Frame::quadX(0.2));
+        $mixer = Mixer::of(Airframe::quadX(0.2));
         $dice = new Lcg(4);
         for ($i = 0; $i < 400; ++$i) {
             $c = [160 * $dice->next(), 160 * $dice->next(), 160 * $dice->next(), 100 * ($dice->next() + 0.5)];
@@ -178,7 +217,15 @@ final class ShownTest extends TestCase
         foreach (['dshot150' => 248.7, 'dshot300' => 139.3, 'dshot600' => 84.7] as $protocol => $us) {
             self::assertEqualsWithDelta($us, SignalTiming::of($protocol, true)->frameUs, 0.05);
         }
-        self::assertSame([8000, 4000, 2000, 250], [SignalTiming::of('dshot600', true)->highestLoopHz(), SignalTiming::of('dshot300', true)->highestLoopHz(), SignalTiming::of('dshot150', true)->highestLoopHz(), SignalTiming::of('pwm', false)->highestLoopHz()]);
+        self::assertSame(
+            [8000, 4000, 2000, 250],
+            [
+                SignalTiming::of('dshot600', true)->highestLoopHz(),
+                SignalTiming::of('dshot300', true)->highestLoopHz(),
+                SignalTiming::of('dshot150', true)->highestLoopHz(),
+                SignalTiming::of('pwm', false)->highestLoopHz(),
+            ],
+        );
         self::assertTrue(SignalTiming::of('oneshot125', false)->fits(2000));
         self::assertFalse(SignalTiming::of('dshot300', true)->fits(8000));
         $this->expectException(\InvalidArgumentException::class);

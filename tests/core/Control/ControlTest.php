@@ -41,7 +41,10 @@ final class ControlTest extends TestCase
     public function testSpanMapsPiecewiseClampedAndRescaledPastTheDeadBand(): void
     {
         $span = ChannelSpan::of(1050, 1480, 1990);
-        self::assertSame([-1.0, -1.0, 0.0, 1.0, 1.0], array_map(static fn (float $us): float => $span->position($us), [900.0, 1050.0, 1480.0, 1990.0, 2200.0]));
+        self::assertSame(
+            [-1.0, -1.0, 0.0, 1.0, 1.0],
+            array_map(static fn (float $us): float => $span->position($us), [900.0, 1050.0, 1480.0, 1990.0, 2200.0]),
+        );
         self::assertEqualsWithDelta(0.5, $span->position(1735), 1e-9);
         self::assertSame(0.0, $span->position(1484, 5));
         self::assertEqualsWithDelta(1 / 505, $span->position(1486, 5), 1e-9, 'nothing jumps at the edge');

@@ -24,9 +24,12 @@ final class DriveTest extends TestCase
             foreach ([1500.0, 4200.0, 9000.0] as $rpm) {
                 $gyro = [];
                 for ($i = 0; $i < 2048; ++$i) {
-                    $gyro[] = 1.8 * sin(2 * \M_PI * $rpm / 60 * $i / 3200) + 0.6 * sin(4 * \M_PI * $rpm / 60 * $i / 3200 + 1) + 0.6 * (mt_rand() / mt_getrandmax() - 0.5);
+                    $gyro[] =
+                        1.8 * sin((((2 * \M_PI * $rpm) / 60) * $i) / 3200) +
+                        0.6 * sin((((4 * \M_PI * $rpm) / 60) * $i) / 3200 + 1) +
+                        0.6 * (mt_rand() / mt_getrandmax() - 0.5);
                 }
-                $check = MagnetCheck::of($gyro, 3200, $rpm * $magnets / 2);
+                $check = MagnetCheck::of($gyro, 3200, ($rpm * $magnets) / 2);
                 self::assertNotNull($check);
                 self::assertEqualsWithDelta($rpm / 60, $check->shakesHz, 1.0, "$magnets magnets at $rpm rpm");
                 // A bin is 1.56 Hz wide: at 25 turns a second it cannot part 26 poles from 28.
@@ -68,7 +71,12 @@ final class DriveTest extends TestCase
         foreach ($stalling[5]['rpm'] as $i => $rpm) {
             $stalling[5]['rpm'][$i] = 0 === $i % 3 ? 0.0 : $rpm;
         }
-        self::assertSame(['c'], array_keys(RisingOutput::of(['a' => self::motor(3.0), 'b' => self::motor(3.0), 'c' => $stalling, 'd' => self::motor(3.0)])->weak));
+        self::assertSame(
+            ['c'],
+            array_keys(
+                RisingOutput::of(['a' => self::motor(3.0), 'b' => self::motor(3.0), 'c' => $stalling, 'd' => self::motor(3.0)])->weak,
+            ),
+        );
         $all = RisingOutput::of(['a' => self::motor(99.0), 'b' => self::motor(99.0)]);
         self::assertNull($all->idlePct);
         self::assertSame([], $all->idleFor(['motors.idle_pct' => 5.5]));
@@ -79,9 +87,18 @@ final class DriveTest extends TestCase
     {
         $good = self::motor(3.0);
         $bad = self::motor(5.5);
-        self::assertStringContainsString('it is the motor', RisingOutput::of(['a' => $good, 'b' => $bad, 'c' => $good, 'd' => $good])->afterSwap('a', 'b'));
-        self::assertStringContainsString('it is the ESC', RisingOutput::of(['a' => $bad, 'b' => $good, 'c' => $good, 'd' => $good])->afterSwap('a', 'b'));
-        self::assertStringContainsString('Both struggle', RisingOutput::of(['a' => $bad, 'b' => $bad, 'c' => $good, 'd' => $good, 'e' => $good])->afterSwap('a', 'b'));
+        self::assertStringContainsString(
+            'it is the motor',
+            RisingOutput::of(['a' => $good, 'b' => $bad, 'c' => $good, 'd' => $good])->afterSwap('a', 'b'),
+        );
+        self::assertStringContainsString(
+            'it is the ESC',
+            RisingOutput::of(['a' => $bad, 'b' => $good, 'c' => $good, 'd' => $good])->afterSwap('a', 'b'),
+        );
+        self::assertStringContainsString(
+            'Both struggle',
+            RisingOutput::of(['a' => $bad, 'b' => $bad, 'c' => $good, 'd' => $good, 'e' => $good])->afterSwap('a', 'b'),
+        );
         self::assertStringContainsString('joint', RisingOutput::of(['a' => $good, 'b' => $good, 'c' => $good])->afterSwap('a', 'b'));
     }
 
@@ -112,8 +129,14 @@ final class DriveTest extends TestCase
 
     /** @param list<string> $tones */
     #[DataProvider('teaching')]
-    public function testCalibrationSaysTheNextStep(string $protocol, bool $pack, string $held, array $tones, string $step, int $warnings): void
-    {
+    public function testCalibrationSaysTheNextStep(
+        string $protocol,
+        bool $pack,
+        string $held,
+        array $tones,
+        string $step,
+        int $warnings,
+    ): void {
         $at = EscCalibration::at($protocol, true, $pack, $held, $tones, 4);
         self::assertSame($step, $at->step);
         self::assertCount($warnings, $at->warnings);
@@ -128,7 +151,14 @@ final class DriveTest extends TestCase
         yield 'held at full' => ['oneshot125', false, 'full', [], 'pack_on', 0];
         yield 'all took it' => ['pwm', true, 'full', array_fill(0, 4, 'two rising tones'), 'zero', 0];
         yield 'one did not' => ['pwm', true, 'full', array_fill(0, 3, 'two rising tones'), 'zero', 1];
-        yield 'whole' => ['pwm', true, 'zero', [...array_fill(0, 4, 'two rising tones'), ...array_fill(0, 4, 'three falling tones')], 'end', 0];
+        yield 'whole' => [
+            'pwm',
+            true,
+            'zero',
+            [...array_fill(0, 4, 'two rising tones'), ...array_fill(0, 4, 'three falling tones')],
+            'end',
+            0,
+        ];
         yield 'half' => ['pwm', true, 'zero', array_fill(0, 4, 'two rising tones'), 'end', 1];
     }
 

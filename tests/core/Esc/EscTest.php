@@ -41,16 +41,26 @@ final class EscTest extends TestCase
         yield 'all three' => [self::manifest('P3', 24, 250), Fit::DOES_NOT_FIT, ['layout P3', '24 MHz', '250 ns']];
         yield 'older' => [self::manifest(version: '1.1.0'), Fit::FITS_BUT, ['older than 1.2.3']];
         yield 'pre-release' => [self::manifest(version: '1.5.0-pre1'), Fit::FITS_BUT, ['pre-release']];
-        yield 'other family' => [self::manifest(product: 'Bracken', rpm: false), Fit::FITS_BUT, ['converts the ESC from Withy to Bracken', 'cannot answer with its rpm']];
+        yield 'other family' => [
+            self::manifest(product: 'Bracken', rpm: false),
+            Fit::FITS_BUT,
+            ['converts the ESC from Withy to Bracken', 'cannot answer with its rpm'],
+        ];
     }
 
     public function testBytesThatTheManifestDoesNotVouchForOrThatLieElsewhereDoNotFit(): void
     {
         $image = HexImage::of([0x1000 => str_repeat('a', 64)], 0x1000);
-        self::assertStringContainsString('not those the manifest vouches for', implode(' ', self::manifest()->fit(self::esc(), $image)->reasons));
+        self::assertStringContainsString(
+            'not those the manifest vouches for',
+            implode(' ', self::manifest()->fit(self::esc(), $image)->reasons),
+        );
         self::assertSame(Fit::FITS, self::manifest(sha: $image->sha256())->fit(self::esc(), $image)->verdict);
         $elsewhere = HexImage::of([0x4FF0 => str_repeat('a', 64)], 0x4FF0);
-        self::assertStringContainsString('flash of this ESC is 0x1000 to 0x4FFF', implode(' ', self::manifest(sha: $elsewhere->sha256())->fit(self::esc(), $elsewhere)->reasons));
+        self::assertStringContainsString(
+            'flash of this ESC is 0x1000 to 0x4FFF',
+            implode(' ', self::manifest(sha: $elsewhere->sha256())->fit(self::esc(), $elsewhere)->reasons),
+        );
     }
 
     public function testAManifestNamesTheKeyItLacks(): void
@@ -64,7 +74,11 @@ final class EscTest extends TestCase
     {
         self::assertSame([16.0, ['c']], self::odd(['a' => 16.0, 'b' => 16.0, 'c' => 22.0, 'd' => 16.0]));
         self::assertSame([16.0, []], self::odd(['a' => 16.0, 'b' => 16.0]));
-        self::assertSame([null, ['a', 'b', 'c', 'd']], self::odd(['a' => 1, 'b' => 1, 'c' => 2, 'd' => 2]), 'two against two: nobody is right');
+        self::assertSame(
+            [null, ['a', 'b', 'c', 'd']],
+            self::odd(['a' => 1, 'b' => 1, 'c' => 2, 'd' => 2]),
+            'two against two: nobody is right',
+        );
         self::assertSame([true, ['b']], self::odd(['a' => true, 'b' => false, 'c' => true]));
         self::assertSame([null, []], self::odd([]));
         self::assertSame(['x', []], self::odd(['a' => 'x']));
@@ -92,7 +106,10 @@ final class EscTest extends TestCase
         self::assertStringContainsString('convert it to Withy', (string) EscTable::unable('chirp_wait_min', self::esc('Bracken')));
         self::assertNull(EscTable::unable('direction', self::esc('Bracken')));
         self::assertStringContainsString('bootloader', (string) EscTable::unable('direction', self::esc('')));
-        self::assertSame(['direction', 'advance_deg', 'brake_on_slow_down', 'starting_current_pct', 'tone_loudness_pct'], array_keys(EscTable::defaults(self::esc('Bracken'))));
+        self::assertSame(
+            ['direction', 'advance_deg', 'brake_on_slow_down', 'starting_current_pct', 'tone_loudness_pct'],
+            array_keys(EscTable::defaults(self::esc('Bracken'))),
+        );
     }
 
     /** However pads are permuted, each ESC's settings go with its pad, and back again with the permutation undone. */
@@ -138,11 +155,32 @@ final class EscTest extends TestCase
 
     private static function esc(string $family = 'Withy', bool $heat = false): EscIdentity
     {
-        return new EscIdentity(1, 'Osier 20', 'K7', 48, 350, $heat, 0x1000, 0x5000, 512, $family, '' === $family ? null : Version::parse('1.2.3'), 24, 'Withy' === $family);
+        return new EscIdentity(
+            1,
+            'Osier 20',
+            'K7',
+            48,
+            350,
+            $heat,
+            0x1000,
+            0x5000,
+            512,
+            $family,
+            '' === $family ? null : Version::parse('1.2.3'),
+            24,
+            'Withy' === $family,
+        );
     }
 
-    private static function manifest(string $layout = 'K7', int $clock = 48, int $dead = 350, string $version = '1.4.0', string $product = 'Withy', bool $rpm = true, string $sha = ''): EscManifest
-    {
+    private static function manifest(
+        string $layout = 'K7',
+        int $clock = 48,
+        int $dead = 350,
+        string $version = '1.4.0',
+        string $product = 'Withy',
+        bool $rpm = true,
+        string $sha = '',
+    ): EscManifest {
         return new EscManifest($product, Version::parse($version), $layout, $clock, $dead, 48, $rpm, $sha, '2026-08-02', '');
     }
 }

@@ -19,7 +19,12 @@ final class FitTest extends TestCase
     public static function cases(): iterable
     {
         yield 'made for it' => [[], 0x0800_8000, Fit::FITS, 'QUERN-F7'];
-        yield 'a near-identical name' => [['hardware' => ['QUERN-F7-2'], 'board' => 'Quern F7-2'], 0x0800_8000, Fit::DOES_NOT_FIT, 'It is for Quern F7-2 (QUERN-F7-2); this board is Quern F7 (QUERN-F7)'];
+        yield 'a near-identical name' => [
+            ['hardware' => ['QUERN-F7-2'], 'board' => 'Quern F7-2'],
+            0x0800_8000,
+            Fit::DOES_NOT_FIT,
+            'It is for Quern F7-2 (QUERN-F7-2); this board is Quern F7 (QUERN-F7)',
+        ];
         yield 'another processor' => [['processor' => 'F4'], 0x0800_8000, Fit::DOES_NOT_FIT, 'processor F4'];
         yield 'below the flash' => [[], 0x0800_0000, Fit::DOES_NOT_FIT, '0x08000000'];
         yield 'past the flash' => [[], 0x080F_FF00, Fit::DOES_NOT_FIT, 'the flash of Quern F7'];
@@ -35,7 +40,21 @@ final class FitTest extends TestCase
     public function testIsJudgedByIdentity(array $changes, int $at, string $verdict, string $reason): void
     {
         $image = HexImage::of([$at => random_bytes(600)]);
-        $manifest = Manifest::fromArray($changes + ['product' => 'Loam', 'version' => '4.3.0', 'hardware' => ['QUERN-F7'], 'board' => 'Quern F7', 'processor' => 'F7', 'flash_from' => 0x0800_8000, 'flash_end' => 0x0810_0000, 'left_out' => [], 'sha256' => $image->sha256(), 'date' => '2026-10-20', 'notes' => '']);
+        $manifest = Manifest::fromArray(
+            $changes + [
+                'product' => 'Loam',
+                'version' => '4.3.0',
+                'hardware' => ['QUERN-F7'],
+                'board' => 'Quern F7',
+                'processor' => 'F7',
+                'flash_from' => 0x0800_8000,
+                'flash_end' => 0x0810_0000,
+                'left_out' => [],
+                'sha256' => $image->sha256(),
+                'date' => '2026-10-20',
+                'notes' => '',
+            ],
+        );
         $fit = Fit::judge($image, $manifest, self::board(), ['gps']);
         self::assertSame($verdict, $fit->verdict, implode(' ', $fit->reasons));
         self::assertStringContainsString($reason, implode(' ', $fit->reasons));
@@ -76,6 +95,17 @@ final class FitTest extends TestCase
 
     private static function board(): BoardIdentity
     {
-        return new BoardIdentity('QUERN-F7', 'Quern F7', 'F7', 0x0800_8000, 0x0810_0000, 2048, 'Q7-1', 'Loam', Version::parse('4.2.1'), false);
+        return new BoardIdentity(
+            'QUERN-F7',
+            'Quern F7',
+            'F7',
+            0x0800_8000,
+            0x0810_0000,
+            2048,
+            'Q7-1',
+            'Loam',
+            Version::parse('4.2.1'),
+            false,
+        );
     }
 }

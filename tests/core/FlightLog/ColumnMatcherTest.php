@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace Ortholex\Tests\core\FlightLog;
 
-use Ortholex\Core\FlightLog\ColumnGuess;
-use Ortholex\Core\FlightLog\ColumnMatcher;
 use Ortholex\Core\FlightLog\LogError;
+use Ortholex\Core\FlightLog\Reading\ColumnGuess;
+use Ortholex\Core\FlightLog\Reading\ColumnMatcher;
 use Ortholex\Core\FlightLog\Traces;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
@@ -19,24 +19,78 @@ final class ColumnMatcherTest extends TestCase
     {
         $names = [
             // Time, in many words and units.
-            'time' => 'time_s', 'Time [ms]' => 'time_s', 'timestamp_us' => 'time_s', 'elapsed seconds' => 'time_s', 't' => 'time_s', 'clock' => 'time_s', 'Zeit' => 'time_s',
+            'time' => 'time_s',
+            'Time [ms]' => 'time_s',
+            'timestamp_us' => 'time_s',
+            'elapsed seconds' => 'time_s',
+            't' => 'time_s',
+            'clock' => 'time_s',
+            'Zeit' => 'time_s',
             // What was asked.
-            'rollSetpoint' => 'setpoint_roll_dps', 'pitch_cmd' => 'setpoint_pitch_dps', 'Desired Yaw Rate (deg/s)' => 'setpoint_yaw_dps', 'target.roll' => 'setpoint_roll_dps', 'sp_pitch' => 'setpoint_pitch_dps',
-            'YawCommand' => 'setpoint_yaw_dps', 'setpoint[1]' => 'setpoint_pitch_dps', 'rate_ref_x' => 'setpoint_roll_dps', 'demanded rudder rate' => 'setpoint_yaw_dps', 'SOLL_ROLL' => 'setpoint_roll_dps',
+            'rollSetpoint' => 'setpoint_roll_dps',
+            'pitch_cmd' => 'setpoint_pitch_dps',
+            'Desired Yaw Rate (deg/s)' => 'setpoint_yaw_dps',
+            'target.roll' => 'setpoint_roll_dps',
+            'sp_pitch' => 'setpoint_pitch_dps',
+            'YawCommand' => 'setpoint_yaw_dps',
+            'setpoint[1]' => 'setpoint_pitch_dps',
+            'rate_ref_x' => 'setpoint_roll_dps',
+            'demanded rudder rate' => 'setpoint_yaw_dps',
+            'SOLL_ROLL' => 'setpoint_roll_dps',
             // What it did.
-            'gyro_x' => 'rate_measured_roll_dps', 'GyroY' => 'rate_measured_pitch_dps', 'gyroz' => 'rate_measured_yaw_dps', 'gyro[0]' => 'rate_measured_roll_dps', 'roll rate' => 'rate_measured_roll_dps',
-            'omega_pitch_raw' => 'rate_measured_pitch_dps', 'unfiltered gyro yaw' => 'rate_measured_yaw_dps', 'gyro_roll_filtered' => 'rate_filtered_roll_dps', 'gyroFilt_y' => 'rate_filtered_pitch_dps', 'yaw rate (post lpf)' => 'rate_filtered_yaw_dps',
-            'angular velocity z' => 'rate_measured_yaw_dps', 'actual roll' => 'rate_measured_roll_dps', 'pitch_meas' => 'rate_measured_pitch_dps', 'ist_gier' => 'rate_measured_yaw_dps',
+            'gyro_x' => 'rate_measured_roll_dps',
+            'GyroY' => 'rate_measured_pitch_dps',
+            'gyroz' => 'rate_measured_yaw_dps',
+            'gyro[0]' => 'rate_measured_roll_dps',
+            'roll rate' => 'rate_measured_roll_dps',
+            'omega_pitch_raw' => 'rate_measured_pitch_dps',
+            'unfiltered gyro yaw' => 'rate_measured_yaw_dps',
+            'gyro_roll_filtered' => 'rate_filtered_roll_dps',
+            'gyroFilt_y' => 'rate_filtered_pitch_dps',
+            'yaw rate (post lpf)' => 'rate_filtered_yaw_dps',
+            'angular velocity z' => 'rate_measured_yaw_dps',
+            'actual roll' => 'rate_measured_roll_dps',
+            'pitch_meas' => 'rate_measured_pitch_dps',
+            'ist_gier' => 'rate_measured_yaw_dps',
             // Terms of the controller.
-            'rollP' => 'term_p_roll', 'pid_d_pitch' => 'term_d_pitch', 'iterm_yaw' => 'term_i_yaw', 'axis_roll_ff' => 'term_ff_roll', 'feedforward pitch' => 'term_ff_pitch', 'dterm[2]' => 'term_d_yaw',
+            'rollP' => 'term_p_roll',
+            'pid_d_pitch' => 'term_d_pitch',
+            'iterm_yaw' => 'term_i_yaw',
+            'axis_roll_ff' => 'term_ff_roll',
+            'feedforward pitch' => 'term_ff_pitch',
+            'dterm[2]' => 'term_d_yaw',
             // Motors.
-            'motor1' => 'output_1_pct', 'Motor 3 output' => 'output_3_pct', 'esc_2' => 'output_2_pct', 'out4' => 'output_4_pct', 'motor_front_left' => 'output_front_left_pct', 'motor RR' => 'output_rear_right_pct', 'act2' => 'output_2_pct',
-            'rpm3' => 'rpm_3', 'motor2 rpm' => 'rpm_2', 'rpm_rear_left' => 'rpm_rear_left',
+            'motor1' => 'output_1_pct',
+            'Motor 3 output' => 'output_3_pct',
+            'esc_2' => 'output_2_pct',
+            'out4' => 'output_4_pct',
+            'motor_front_left' => 'output_front_left_pct',
+            'motor RR' => 'output_rear_right_pct',
+            'act2' => 'output_2_pct',
+            'rpm3' => 'rpm_3',
+            'motor2 rpm' => 'rpm_2',
+            'rpm_rear_left' => 'rpm_rear_left',
             // The rest.
-            'throttle' => 'throttle_pct', 'Thr [%]' => 'throttle_pct', 'Gas' => 'throttle_pct', 'stick_roll' => 'stick_roll_us', 'rc_yaw' => 'stick_yaw_us', 'accel_z' => 'accel_z_g', 'AccX' => 'accel_x_g', 'battery voltage' => 'battery_v',
-            'current (A)' => 'current_a', 'amperage' => 'current_a',
+            'throttle' => 'throttle_pct',
+            'Thr [%]' => 'throttle_pct',
+            'Gas' => 'throttle_pct',
+            'stick_roll' => 'stick_roll_us',
+            'rc_yaw' => 'stick_yaw_us',
+            'accel_z' => 'accel_z_g',
+            'AccX' => 'accel_x_g',
+            'battery voltage' => 'battery_v',
+            'current (A)' => 'current_a',
+            'amperage' => 'current_a',
             // None of ours.
-            'temperature' => null, 'debug[3]' => null, 'rssi' => null, 'flags' => null, 'latitude' => null, 'heading' => null, '' => null, '???' => null, 'altitude_m' => null,
+            'temperature' => null,
+            'debug[3]' => null,
+            'rssi' => null,
+            'flags' => null,
+            'latitude' => null,
+            'heading' => null,
+            '' => null,
+            '???' => null,
+            'altitude_m' => null,
         ];
         foreach ($names as $name => $trace) {
             yield '' === $name ? 'no name' : $name => [(string) $name, $trace];
@@ -73,7 +127,19 @@ final class ColumnMatcherTest extends TestCase
 
     public function testEveryOrderOfColumnsGivesTheSameTraces(): void
     {
-        $names = ['t', 'roll_cmd', 'pitch_cmd', 'gyro_roll', 'gyro_pitch', 'gyro_roll_filt', 'gyro_pitch_filt', 'motor1', 'motor2', 'throttle', 'battery'];
+        $names = [
+            't',
+            'roll_cmd',
+            'pitch_cmd',
+            'gyro_roll',
+            'gyro_pitch',
+            'gyro_roll_filt',
+            'gyro_pitch_filt',
+            'motor1',
+            'motor2',
+            'throttle',
+            'battery',
+        ];
         $of = static function (array $header): array {
             $by = [];
             foreach (ColumnMatcher::of(array_values(array_filter($header, 'is_string'))) as $g) {

@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 namespace Ortholex\Tests\core\FlightLog;
 
-use Ortholex\Core\Analysis\AnalysisReport;
-use Ortholex\Core\Analysis\FlightAnalysis;
 use Ortholex\Core\FlightLog\Column;
 use Ortholex\Core\FlightLog\FlightLog;
 use Ortholex\Core\FlightLog\LogError;
-use Ortholex\Core\FlightLog\LogReader;
+use Ortholex\Core\FlightLog\Reading\LogReader;
 use Ortholex\Core\FlightLog\SampleClock;
+use Ortholex\Core\Report\FlightAnalysis;
+use Ortholex\Core\Report\Report;
 use Ortholex\Tests\core\Lcg;
 use PHPUnit\Framework\TestCase;
 
@@ -66,7 +66,7 @@ final class HostileLogTest extends TestCase
                 $last = $segment->endS($log->clock->rateHz);
             }
             if (0 === $seed % 10) {
-                self::assertIsString(json_encode(AnalysisReport::of($log, FlightAnalysis::of($log)), \JSON_THROW_ON_ERROR));
+                self::assertIsString(json_encode(Report::of($log, FlightAnalysis::of($log))->toArray(), \JSON_THROW_ON_ERROR));
             }
         }
     }
@@ -96,7 +96,7 @@ final class HostileLogTest extends TestCase
             $rate = [500.0, 1000.0, 1600.0, 2000.0, 4000.0, 8000.0][$dice->whole(0, 5)];
             $times = [];
             $lost = 0;
-            $jitter = 0.08 * ($dice->next() + 0.5) / $rate;
+            $jitter = (0.08 * ($dice->next() + 0.5)) / $rate;
             for ($i = 0; $i < 6000; ++$i) {
                 if (0 === $dice->whole(0, 400)) {
                     $skip = $dice->whole(1, 40);
@@ -108,7 +108,12 @@ final class HostileLogTest extends TestCase
             $clock = SampleClock::fromTimes($times);
             self::assertEqualsWithDelta($rate, $clock->rateHz, 0.004 * $rate, "seed $seed");
             self::assertLessThanOrEqual($lost, \count($clock->segments) - 1);
-            self::assertEqualsWithDelta(end($times) - $times[0], $clock->durationS(), 0.01 + 0.004 * (end($times) - $times[0]), "seed $seed");
+            self::assertEqualsWithDelta(
+                end($times) - $times[0],
+                $clock->durationS(),
+                0.01 + 0.004 * (end($times) - $times[0]),
+                "seed $seed",
+            );
             self::assertSame($clock->samples, $clock->arrange(Column::ofBytes(FlightLog::packFloats($times)))->count);
             foreach ($clock->segments as $segment) {
                 self::assertGreaterThan(0, $segment->count);

@@ -4,10 +4,12 @@ declare(strict_types=1);
 
 namespace Ortholex\Tests\core\FlightLog;
 
+use Ortholex\Core\FlightLog\BadRowReason;
+use Ortholex\Core\FlightLog\BadStretch;
 use Ortholex\Core\FlightLog\FlightLog;
 use Ortholex\Core\FlightLog\LogError;
-use Ortholex\Core\FlightLog\LogReader;
 use Ortholex\Core\FlightLog\LogWriter;
+use Ortholex\Core\FlightLog\Reading\LogReader;
 use Ortholex\Core\FlightLog\Traces;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
@@ -77,8 +79,11 @@ final class LogReaderTest extends TestCase
         $lines[] = '1.50000,12.5,7';
         $log = $this->read(implode("\n", $lines));
         self::assertSame(5, $log->badRows->count);
-        self::assertSame([[501, 2], [901, 1], [1201, 1], [3004, 1]], array_map(static fn (array $p): array => [$p['line'], $p['count']], $log->badRows->places));
-        self::assertStringContainsString('torn at the end', $log->badRows->places[3]['reason']);
+        self::assertSame(
+            [[501, 2], [901, 1], [1201, 1], [3004, 1]],
+            array_map(static fn (BadStretch $p): array => [$p->line, $p->count], $log->badRows->places),
+        );
+        self::assertSame(BadRowReason::Torn, $log->badRows->places[3]->reason->code);
         self::assertSame(3000, $log->clock->samples, 'single lost rows are bridged');
         self::assertSame([], $log->clock->gaps(), 'holes that unreadable rows explain are not gaps as well');
         self::assertCount(3, $log->clock->faults);
@@ -92,24 +97,24 @@ final class LogReaderTest extends TestCase
         self::assertLessThan(40000, $log->clock->samples);
     }
 
-    /** @return iterable<string, array{string, string}> */
+    /** @return iterable<string, array{0: string, 1: string, 2?: BadRowReason}> */
     public static function noLogs(): iterable
     {
         yield 'empty' => ['', 'empty'];
         yield 'header only' => ["time_s,setpoint_roll_dps\n", 'no rows'];
         yield 'one row' => ["time_s,setpoint_roll_dps\n0,1\n", 'never moves forward'];
-        yield 'all NaN' => ["time_s,setpoint_roll_dps\nnan,nan\nnan,nan\n", 'None of the 2 rows'];
+        yield 'all NaN' => ["time_s,setpoint_roll_dps\nnan,nan\nnan,nan\n", 'None of the 2 rows', BadRowReason::NotANumber];
         yield 'no time' => ["setpoint_roll_dps,term_p_roll\n1,2\n", 'no column that is a time'];
         yield 'nothing known' => ["time_s,foo,bar\n1,2,3\n", 'names no trace'];
         yield 'a trace twice' => ["time_s,term_p_roll,term_p_roll\n1,2,3\n", 'twice'];
         yield 'binary' => ["\x7FELF\x00\x01\x02".str_repeat("\x00\xFF", 200)."\n", 'binary'];
         yield 'ten thousand columns' => ['time_s,'.implode(',', array_fill(0, 10000, 'x'))."\n", '10001 columns'];
         yield 'a line without end' => [str_repeat('1', 3_000_000), 'longer than 128 KB'];
-        yield 'a row without end' => ["time_s,term_p_roll\n".str_repeat('1', 3_000_000), 'longer than 1 MB'];
+        yield 'a row without end' => ["time_s,term_p_roll\n".str_repeat('1', 3_000_000), 'line 2 is the first', BadRowReason::TooLong];
     }
 
     #[DataProvider('noLogs')]
-    public function testWhatIsNoLogIsRefusedInOneClearLine(string $content, string $why): void
+    public function testWhatIsNoLogIsRefusedInOneClearLine(string $content, string $why, ?BadRowReason $first = null): void
     {
         try {
             $this->read($content);
@@ -117,6 +122,7 @@ final class LogReaderTest extends TestCase
         } catch (LogError $e) {
             self::assertStringContainsString($why, $e->getMessage());
             self::assertStringNotContainsString("\n", $e->getMessage());
+            self::assertSame($first, $e->firstBad?->reason->code);
         }
     }
 
@@ -144,8 +150,21 @@ final class LogReaderTest extends TestCase
 
     public function testTraceNamesHaveUnits(): void
     {
-        self::assertSame(['deg/s', '%', 'rpm', 'µs', 'V', null], array_map(Traces::unitOf(...), ['rate_filtered_yaw_dps', 'output_rear_left_pct', 'rpm_3', 'stick_throttle_us', 'battery_v', 'nonsense']));
-        self::assertSame(['filtered rate, yaw', 'feed-forward, roll', 'output, rear left'], array_map(Traces::inWords(...), ['rate_filtered_yaw_dps', 'term_ff_roll', 'output_rear_left_pct']));
+        self::assertSame(
+            ['deg/s', '%', 'rpm', 'µs', 'V', null],
+            array_map(Traces::unitOf(...), [
+                'rate_filtered_yaw_dps',
+                'output_rear_left_pct',
+                'rpm_3',
+                'stick_throttle_us',
+                'battery_v',
+                'nonsense',
+            ]),
+        );
+        self::assertSame(
+            ['filtered rate, yaw', 'feed-forward, roll', 'output, rear left'],
+            array_map(Traces::inWords(...), ['rate_filtered_yaw_dps', 'term_ff_roll', 'output_rear_left_pct']),
+        );
     }
 
     private function read(string $content): FlightLog

@@ -9,6 +9,7 @@ use Ortholex\Core\FlightLog\FlightLog;
 use Ortholex\Core\FlightLog\LogError;
 use Ortholex\Core\FlightLog\SampleClock;
 use Ortholex\Core\FlightLog\TimeFault;
+use Ortholex\Core\FlightLog\TimeFaultKind;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 
@@ -44,9 +45,11 @@ final class SampleClockTest extends TestCase
         self::assertCount(1, $clock->gaps());
         self::assertEqualsWithDelta(1.499, $clock->gaps()[0]->atS, 1e-9);
         self::assertEqualsWithDelta(0.004, $clock->gaps()[0]->lengthS, 1e-9);
-        $values = $clock->arrange(Column::ofBytes(FlightLog::packFloats(array_map(static fn (float $t): float => 3 * $t, array_values($times)))))->values();
+        $values = $clock
+            ->arrange(Column::ofBytes(FlightLog::packFloats(array_map(static fn (float $t): float => 3 * $t, array_values($times)))))
+            ->values();
         foreach ($values as $i => $v) {
-            self::assertEqualsWithDelta(3 * $i / 1000, $v, 2e-6);
+            self::assertEqualsWithDelta((3 * $i) / 1000, $v, 2e-6);
         }
     }
 
@@ -67,7 +70,7 @@ final class SampleClockTest extends TestCase
         $times[700] = 0.1;
         $clock = SampleClock::fromTimes(array_values($times));
         self::assertSame(2000, $clock->samples);
-        $back = array_values(array_filter($clock->faults, static fn (TimeFault $f): bool => 'back' === $f->kind));
+        $back = array_values(array_filter($clock->faults, static fn (TimeFault $f): bool => TimeFaultKind::Back === $f->kind));
         self::assertCount(1, $back);
         self::assertSame(700, $back[0]->row);
         self::assertEqualsWithDelta(0.599, $back[0]->lengthS, 1e-9);
@@ -78,7 +81,7 @@ final class SampleClockTest extends TestCase
         $clock = SampleClock::fromTimes([...self::stamps(2000, 1000, 0), ...self::stamps(500, 1000, 0)]);
         self::assertCount(2, $clock->segments);
         self::assertGreaterThan($clock->segments[0]->endS($clock->rateHz), $clock->segments[1]->startS);
-        self::assertSame('back', $clock->faults[0]->kind);
+        self::assertSame(TimeFaultKind::Back, $clock->faults[0]->kind);
     }
 
     public function testEqualStampsAreAFaultOnlyWhereRoundingDoesNotExplainThem(): void
@@ -86,7 +89,7 @@ final class SampleClockTest extends TestCase
         $times = self::stamps(2000, 1000, 0);
         array_splice($times, 900, 0, [$times[900]]);
         $clock = SampleClock::fromTimes($times);
-        self::assertSame('repeat', $clock->faults[0]->kind);
+        self::assertSame(TimeFaultKind::Repeat, $clock->faults[0]->kind);
         self::assertSame(2000, $clock->samples);
         self::assertSame([], SampleClock::fromTimes(self::stamps(2000, 8000, 1e-3))->faults);
     }

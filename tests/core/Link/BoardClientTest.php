@@ -6,11 +6,11 @@ namespace Ortholex\Tests\core\Link;
 
 use Ortholex\Core\Firmware\FirmwareError;
 use Ortholex\Core\Firmware\HexImage;
-use Ortholex\Core\Firmware\PageWriter;
 use Ortholex\Core\Link\BoardClient;
 use Ortholex\Core\Link\ByteLink;
-use Ortholex\Core\Link\Frame;
 use Ortholex\Core\Link\LinkError;
+use Ortholex\Core\Link\Message;
+use Ortholex\Core\Link\PageWriter;
 use PHPUnit\Framework\TestCase;
 
 /** Our end of the link against a device that misbehaves in every way a wire allows. */
@@ -20,10 +20,13 @@ final class BoardClientTest extends TestCase
 
     public function testAnswersInDribsAndRubbishAreUnderstood(): void
     {
-        $answer = (new Frame(Frame::IDENTITY | Frame::ANSWER, Frame::fields(self::IDENTITY)))->encode();
+        $answer = (new Message(Message::IDENTITY | Message::ANSWER, Message::fields(self::IDENTITY)))->encode();
         $link = self::link(static fn (string $sent): array => ["\x00\xD5noise", ...str_split($answer, 5)]);
         $identity = (new BoardClient($link))->identity();
-        self::assertSame(['X1', 4096, 8192, 256, '4.2.1'], [$identity->hardwareId, $identity->flashFrom, $identity->flashEnd, $identity->pageBytes, $identity->version?->toString()]);
+        self::assertSame(
+            ['X1', 4096, 8192, 256, '4.2.1'],
+            [$identity->hardwareId, $identity->flashFrom, $identity->flashEnd, $identity->pageBytes, $identity->version?->toString()],
+        );
     }
 
     public function testASilentDeviceIsAskedTwiceThenGivenUpWithWords(): void
@@ -49,7 +52,7 @@ final class BoardClientTest extends TestCase
     public function testAGarbledAnswerIsAskedForAgain(): void
     {
         $asked = 0;
-        $good = (new Frame(Frame::IDENTITY | Frame::ANSWER, Frame::fields(self::IDENTITY)))->encode();
+        $good = (new Message(Message::IDENTITY | Message::ANSWER, Message::fields(self::IDENTITY)))->encode();
         $link = self::link(static function (string $sent) use (&$asked, $good): array {
             return [1 === ++$asked ? substr_replace($good, 'zz', 12, 2) : $good];
         });
@@ -59,7 +62,7 @@ final class BoardClientTest extends TestCase
 
     public function testARefusalKeepsItsWords(): void
     {
-        $link = self::link(static fn (string $sent): array => [(new Frame(Frame::REFUSAL, 'no such setting'))->encode()]);
+        $link = self::link(static fn (string $sent): array => [(new Message(Message::REFUSAL, 'no such setting'))->encode()]);
         try {
             (new BoardClient($link))->writeSetting('gain.roll.p', 3.0);
             self::fail('It was taken.');
@@ -71,8 +74,14 @@ final class BoardClientTest extends TestCase
 
     public function testAnswersThatAreTooShortAreNotGuessedAt(): void
     {
-        foreach ([[Frame::IDENTITY, static fn (BoardClient $c) => $c->identity()], [Frame::STATE, static fn (BoardClient $c) => $c->state()], [Frame::SENSORS, static fn (BoardClient $c) => $c->accelerometer(1)]] as [$kind, $ask]) {
-            $client = new BoardClient(self::link(static fn (string $sent): array => [(new Frame($kind | Frame::ANSWER, 'abc'))->encode()]));
+        foreach (
+            [
+                [Message::IDENTITY, static fn (BoardClient $c) => $c->identity()],
+                [Message::STATE, static fn (BoardClient $c) => $c->state()],
+                [Message::SENSORS, static fn (BoardClient $c) => $c->accelerometer(1)],
+            ] as [$kind, $ask]
+        ) {
+            $client = new BoardClient(self::link(static fn (string $sent): array => [(new Message($kind | Message::ANSWER, 'abc'))->encode()]));
             try {
                 $ask($client);
                 self::fail("Kind $kind was believed.");
@@ -89,14 +98,14 @@ final class BoardClientTest extends TestCase
             $all["s.$i"] = 0 === $i % 3 ? $i * 0.5 : (1 === $i % 3 ? 0 === $i % 2 : "text $i");
         }
         $link = self::link(static function (string $sent) use ($all): array {
-            $request = Frame::take($sent);
+            $request = Message::take($sent);
             $from = unpack('v', $request->payload ?? "\0\0")[1] ?? 0;
             $fields = [(string) \count($all)];
             foreach (\array_slice($all, \is_int($from) ? $from : 0, 80) as $name => $value) {
                 array_push($fields, $name, (string) json_encode($value, \JSON_PRESERVE_ZERO_FRACTION));
             }
 
-            return [(new Frame(Frame::READ_SETTINGS | Frame::ANSWER, Frame::fields($fields)))->encode()];
+            return [(new Message(Message::READ_SETTINGS | Message::ANSWER, Message::fields($fields)))->encode()];
         });
         self::assertSame($all, (new BoardClient($link))->readSettings());
     }
@@ -111,23 +120,25 @@ final class BoardClientTest extends TestCase
         $memory = [];
         $refusals = 2;
         $link = self::link(static function (string $sent) use (&$memory, &$refusals): array {
-            $request = Frame::take($sent) ?? throw new \LogicException('no request');
+            $request = Message::take($sent) ?? throw new \LogicException('no request');
             $address = unpack('V', $request->payload)[1] ?? 0;
             $address = \is_int($address) ? $address : 0;
-            if (Frame::WRITE_PAGE === $request->kind) {
+            if (Message::WRITE_PAGE === $request->kind) {
                 if (4352 === $address && $refusals-- > 0) {
-                    return [(new Frame(Frame::REFUSAL, 'busy'))->encode()];
+                    return [(new Message(Message::REFUSAL, 'busy'))->encode()];
                 }
                 $memory[$address] = substr($request->payload, 4);
 
-                return [(new Frame($request->kind | Frame::ANSWER, ''))->encode()];
+                return [(new Message($request->kind | Message::ANSWER, ''))->encode()];
             }
 
-            return [(new Frame($request->kind | Frame::ANSWER, $memory[$address] ?? ''))->encode()];
+            return [(new Message($request->kind | Message::ANSWER, $memory[$address] ?? ''))->encode()];
         });
         $writer = new PageWriter(new BoardClient($link));
         $done = [];
-        $writer->write($pages, 0, static function (int $n) use (&$done): void { $done[] = $n; });
+        $writer->write($pages, 0, static function (int $n) use (&$done): void {
+            $done[] = $n;
+        });
         self::assertSame([1, 2, 3, 4], $done);
         $writer->verify($pages, static fn (int $n) => null);
         self::assertSame(4, $writer->alreadyWritten($pages));

@@ -7,8 +7,8 @@ namespace Ortholex\Tests\core\Link;
 use Ortholex\Core\Link\BoardClient;
 use Ortholex\Core\Link\ByteLink;
 use Ortholex\Core\Link\EscClient;
-use Ortholex\Core\Link\Frame;
 use Ortholex\Core\Link\LinkError;
+use Ortholex\Core\Link\Message;
 use PHPUnit\Framework\TestCase;
 
 /** What our end makes of an ESC that stays silent, garbles, refuses or answers something else. */
@@ -16,29 +16,51 @@ final class EscClientTest extends TestCase
 {
     public function testAnIdentityIsReadFieldByField(): void
     {
-        $esc = self::with([Frame::fields(['Osier 20', 'K7', '48', '350', '0', '4096', '20480', '512', 'Withy', '1.4.0', '48', '1'])], Frame::ESC_IDENTITY)->identity();
-        self::assertSame(['Osier 20', 'K7', 48, 350, false, 0x1000, 0x5000, 512, 'Withy', '1.4.0', 48, true, false], [
-            $esc->maker, $esc->layout, $esc->clockMhz, $esc->deadTimeNs, $esc->measuresHeat, $esc->flashFrom, $esc->flashEnd, $esc->pageBytes, $esc->family, $esc->version?->toString(), $esc->switchingKhz, $esc->rpmFeedback, $esc->inBootloader(),
-        ]);
-        self::assertTrue(self::with([Frame::fields(['Osier 20', 'K7', '48', '350', '0', '4096', '20480', '512', '', '', '0', '0'])], Frame::ESC_IDENTITY)->identity()->inBootloader());
+        $esc = self::with(
+            [Message::fields(['Osier 20', 'K7', '48', '350', '0', '4096', '20480', '512', 'Withy', '1.4.0', '48', '1'])],
+            Message::ESC_IDENTITY,
+        )->identity();
+        self::assertSame(
+            ['Osier 20', 'K7', 48, 350, false, 0x1000, 0x5000, 512, 'Withy', '1.4.0', 48, true, false],
+            [
+                $esc->maker,
+                $esc->layout,
+                $esc->clockMhz,
+                $esc->deadTimeNs,
+                $esc->measuresHeat,
+                $esc->flashFrom,
+                $esc->flashEnd,
+                $esc->pageBytes,
+                $esc->family,
+                $esc->version?->toString(),
+                $esc->switchingKhz,
+                $esc->rpmFeedback,
+                $esc->inBootloader(),
+            ],
+        );
+        self::assertTrue(
+            self::with([Message::fields(['Osier 20', 'K7', '48', '350', '0', '4096', '20480', '512', '', '', '0', '0'])], Message::ESC_IDENTITY)
+                ->identity()
+                ->inBootloader(),
+        );
         $this->expectException(LinkError::class);
         $this->expectExceptionMessage('too short');
-        self::with([Frame::fields(['Osier 20'])], Frame::ESC_IDENTITY)->identity();
+        self::with([Message::fields(['Osier 20'])], Message::ESC_IDENTITY)->identity();
     }
 
     public function testSilenceAndGarbageAreAskedThreeTimes(): void
     {
-        $client = self::with([null, 'garbage', ''], Frame::ESC_WRITE);
+        $client = self::with([null, 'garbage', ''], Message::ESC_WRITE);
         $client->writeSettings(['advance_deg' => 20.0]);
         self::assertSame(3, $client->tries);
         $this->expectException(LinkError::class);
         $this->expectExceptionMessage('The ESC on output 3 did not acknowledge “write settings”, asked 3 times.');
-        self::with([null, null, null, ''], Frame::ESC_WRITE)->writeSettings([]);
+        self::with([null, null, null, ''], Message::ESC_WRITE)->writeSettings([]);
     }
 
     public function testARefusalIsNotAskedAgain(): void
     {
-        $link = new ScriptedEsc(['refuse'], Frame::ESC_RUN);
+        $link = new ScriptedEsc(['refuse'], Message::ESC_RUN);
         try {
             (new EscClient(new BoardClient($link), 3))->run();
             self::fail('It was taken.');
@@ -51,7 +73,10 @@ final class EscClientTest extends TestCase
 
     public function testSettingsComeBackWithTheirTypes(): void
     {
-        $settings = self::with([Frame::fields(['advance_deg', '16.0', 'brake_on_slow_down', 'true', 'direction', '"normal"', 'odd', '{"a":1}'])], Frame::ESC_READ)->readSettings();
+        $settings = self::with(
+            [Message::fields(['advance_deg', '16.0', 'brake_on_slow_down', 'true', 'direction', '"normal"', 'odd', '{"a":1}'])],
+            Message::ESC_READ,
+        )->readSettings();
         self::assertSame(['advance_deg' => 16.0, 'brake_on_slow_down' => true, 'direction' => 'normal', 'odd' => ''], $settings);
     }
 
@@ -80,10 +105,10 @@ final class ScriptedEsc implements ByteLink
         $inner = match ($answer) {
             null => '',
             'garbage' => "\x00\x01\xD5\x2Dnoise",
-            'refuse' => (new Frame(Frame::REFUSAL, 'not now'))->encode(),
-            default => (new Frame($this->kind | Frame::ANSWER, $answer))->encode(),
+            'refuse' => (new Message(Message::REFUSAL, 'not now'))->encode(),
+            default => (new Message($this->kind | Message::ANSWER, $answer))->encode(),
         };
-        $this->out .= (new Frame(Frame::RELAY | Frame::ANSWER, $inner))->encode();
+        $this->out .= (new Message(Message::RELAY | Message::ANSWER, $inner))->encode();
     }
 
     public function read(int $most, int $timeoutMs): string

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\Tests\core\Link;
 
-use Ortholex\Core\Link\Frame;
+use Ortholex\Core\Link\Message;
 use Ortholex\Tests\core\Lcg;
 use PHPUnit\Framework\TestCase;
 
@@ -14,15 +14,15 @@ final class FrameTest extends TestCase
     {
         $frames = [];
         for ($i = 0; $i < 40; ++$i) {
-            $frames[] = new Frame($i, random_bytes($i * 13 + 1));
+            $frames[] = new Message($i, random_bytes($i * 13 + 1));
         }
-        $wire = implode('', array_map(static fn (Frame $f): string => $f->encode(), $frames));
+        $wire = implode('', array_map(static fn (Message $f): string => $f->encode(), $frames));
         foreach ([1, 2, 7, 64, 100000] as $piece) {
             $buffer = '';
             $got = [];
             foreach (str_split($wire, $piece) as $bytes) {
                 $buffer .= $bytes;
-                while (null !== $frame = Frame::take($buffer)) {
+                while (null !== ($frame = Message::take($buffer))) {
                     $got[] = $frame;
                 }
             }
@@ -33,7 +33,7 @@ final class FrameTest extends TestCase
 
     public function testRubbishIsSkippedAndAGarbledFrameIsNeverTaken(): void
     {
-        $good = (new Frame(5, 'hello'))->encode();
+        $good = (new Message(5, 'hello'))->encode();
         $dice = new Lcg(2);
         for ($i = 0; $i < \strlen($good); ++$i) {
             for ($bit = 0; $bit < 8; ++$bit) {
@@ -41,7 +41,7 @@ final class FrameTest extends TestCase
                 $bad[$i] = \chr(\ord($bad[$i]) ^ (1 << $bit));
                 $buffer = \chr($dice->whole(0, 255)).$bad.str_repeat("\0", 9000).$good;
                 $got = [];
-                while (null !== $frame = Frame::take($buffer)) {
+                while (null !== ($frame = Message::take($buffer))) {
                     $got[] = $frame->payload;
                 }
                 self::assertSame(['hello'], $got, "bit $bit of byte $i");
@@ -52,7 +52,7 @@ final class FrameTest extends TestCase
     public function testFieldsSurvive(): void
     {
         $fields = ['', 'a', 'ü', str_repeat('x', 255), "\0\1"];
-        self::assertSame($fields, Frame::unfields(Frame::fields($fields)));
-        self::assertSame(255, \strlen(Frame::unfields(Frame::fields([str_repeat('y', 400)]))[0]));
+        self::assertSame($fields, Message::unfields(Message::fields($fields)));
+        self::assertSame(255, \strlen(Message::unfields(Message::fields([str_repeat('y', 400)]))[0]));
     }
 }

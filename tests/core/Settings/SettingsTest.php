@@ -137,14 +137,24 @@ final class SettingsTest extends TestCase
     public function testNamesUnitsAndRangesChangeAsReleased(): void
     {
         $catalogue = Catalogue::loam();
-        $old = ['filter.gyro_hz' => 150.0, 'motors.idle_us' => 62, 'link_loss.hold_ds' => 12, 'gain.roll.d' => 11.5, 'link_loss.tone' => false] + $catalogue->defaults(Version::parse('4.0.3'));
+        $old =
+            [
+                'filter.gyro_hz' => 150.0,
+                'motors.idle_us' => 62,
+                'link_loss.hold_ds' => 12,
+                'gain.roll.d' => 11.5,
+                'link_loss.tone' => false,
+            ] + $catalogue->defaults(Version::parse('4.0.3'));
         $m = Migration::between($catalogue, $old, Version::parse('4.0.3'), Version::parse('4.3.0'));
         self::assertSame(150.0, $m->settings['rate_path.stage.1.cutoff_hz']);
         self::assertSame(6.2, $m->settings['motors.idle_pct']);
         self::assertSame(1.2, $m->settings['link_loss.hold_s']);
         self::assertSame(8.0, $m->settings['gain.roll.d']);
         self::assertSame(['gain.roll.d'], array_map(static fn (Fate $f): ?string => $f->newName, $m->ofKind(Fate::CLIPPED)));
-        self::assertEqualsCanonicalizing(['link_loss.tone', 'gain.attenuation'], array_map(static fn (Fate $f): ?string => $f->oldName, $m->ofKind(Fate::DROPPED)));
+        self::assertEqualsCanonicalizing(
+            ['link_loss.tone', 'gain.attenuation'],
+            array_map(static fn (Fate $f): ?string => $f->oldName, $m->ofKind(Fate::DROPPED)),
+        );
         $back = Migration::between($catalogue, $m->settings, Version::parse('4.3.0'), Version::parse('4.0.3'));
         self::assertSame(150.0, $back->settings['filter.gyro_hz']);
         self::assertSame(62, $back->settings['motors.idle_us']);
@@ -153,15 +163,35 @@ final class SettingsTest extends TestCase
     /** @return iterable<string, array{array<string, float|int|bool|string>, string, string}> */
     public static function clashes(): iterable
     {
-        yield 'cutoff above half the loop rate' => [['motors.loop_rate_hz' => '1000', 'rate_path.stage.1.cutoff_hz' => 600.0], 'rate_path.stage.1.cutoff_hz', Clash::REFUSE];
+        yield 'cutoff above half the loop rate' => [
+            ['motors.loop_rate_hz' => '1000', 'rate_path.stage.1.cutoff_hz' => 600.0],
+            'rate_path.stage.1.cutoff_hz',
+            Clash::REFUSE,
+        ];
         yield 'notches without feedback' => [['notch.motor.orders' => '1'], 'notch.motor.orders', Clash::WARN];
-        yield 'feedback on an analogue signal' => [['motors.rpm_feedback' => true, 'motors.protocol' => 'pwm'], 'motors.rpm_feedback', Clash::REFUSE];
-        yield 'a signal longer than the loop' => [['motors.protocol' => 'dshot150', 'motors.rpm_feedback' => true, 'motors.loop_rate_hz' => '4000'], 'motors.loop_rate_hz', Clash::REFUSE];
+        yield 'feedback on an analogue signal' => [
+            ['motors.rpm_feedback' => true, 'motors.protocol' => 'pwm'],
+            'motors.rpm_feedback',
+            Clash::REFUSE,
+        ];
+        yield 'a signal longer than the loop' => [
+            ['motors.protocol' => 'dshot150', 'motors.rpm_feedback' => true, 'motors.loop_rate_hz' => '4000'],
+            'motors.loop_rate_hz',
+            Clash::REFUSE,
+        ];
         yield 'pulses longer than the loop' => [['motors.protocol' => 'pwm'], 'motors.loop_rate_hz', Clash::REFUSE];
         yield 'a feel no curve passes' => [['feel.roll.half_stick_dps' => 500.0], 'feel.roll.half_stick_dps', Clash::REFUSE];
-        yield 'a span that falls' => [['channel.roll.low_us' => 1400.0, 'channel.roll.middle_us' => 1300.0], 'channel.roll.middle_us', Clash::REFUSE];
+        yield 'a span that falls' => [
+            ['channel.roll.low_us' => 1400.0, 'channel.roll.middle_us' => 1300.0],
+            'channel.roll.middle_us',
+            Clash::REFUSE,
+        ];
         yield 'no warning before landing' => [['pack.land_now_cell_v' => 3.7], 'pack.land_now_cell_v', Clash::WARN];
-        yield 'too much work' => [['motors.loop_rate_hz' => '8000', 'notch.motor.orders' => '1,2,3,4', 'motors.rpm_feedback' => true], 'motors.loop_rate_hz', Clash::REFUSE];
+        yield 'too much work' => [
+            ['motors.loop_rate_hz' => '8000', 'notch.motor.orders' => '1,2,3,4', 'motors.rpm_feedback' => true],
+            'motors.loop_rate_hz',
+            Clash::REFUSE,
+        ];
     }
 
     /** @param array<string, float|int|bool|string> $changed */
@@ -183,13 +213,16 @@ final class SettingsTest extends TestCase
         foreach ($catalogue->of($version) as $name => $setting) {
             [$low, $high] = [] === $setting->ranges ? [0.0, 1.0] : $setting->range($version);
             $at = $low + ($high - $low) * ($dice->next() + 0.5);
-            $settings[$name] = $setting->check(match ($setting->type) {
-                Setting::SWITCH => $at > 0.5,
-                Setting::CHOICE => $setting->choices[$dice->whole(0, \count($setting->choices) - 1)],
-                Setting::LIST => (string) $dice->whole(1, 6),
-                Setting::WHOLE => (int) floor($at),
-                default => $at,
-            }, $version);
+            $settings[$name] = $setting->check(
+                match ($setting->type) {
+                    Setting::SWITCH => $at > 0.5,
+                    Setting::CHOICE => $setting->choices[$dice->whole(0, \count($setting->choices) - 1)],
+                    Setting::LIST => (string) $dice->whole(1, 6),
+                    Setting::WHOLE => (int) floor($at),
+                    default => $at,
+                },
+                $version,
+            );
         }
 
         return $settings;

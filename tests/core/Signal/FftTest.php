@@ -17,7 +17,15 @@ final class FftTest extends TestCase
     public function testAgreesWithAnIndependentReference(): void
     {
         [$re, $im] = RealFft::ofSize(64)->forward(\array_slice(WelchTest::signal(), 0, 64));
-        foreach ([0 => [202.349233, 0.0], 1 => [122.113915, -198.730853], 7 => [-60.196386, 3.640097], 31 => [-12.457522, -7.085516], 32 => [26.331346, 0.0]] as $k => [$r, $i]) {
+        foreach (
+            [
+                0 => [202.349233, 0.0],
+                1 => [122.113915, -198.730853],
+                7 => [-60.196386, 3.640097],
+                31 => [-12.457522, -7.085516],
+                32 => [26.331346, 0.0],
+            ] as $k => [$r, $i]
+        ) {
             self::assertEqualsWithDelta($r, $re[$k], 1e-5);
             self::assertEqualsWithDelta($i, $im[$k], 1e-5);
         }

@@ -45,9 +45,15 @@ final class WelchTest extends TestCase
     {
         $x = [];
         for ($n = 0; $n < 20000; ++$n) {
-            $x[] = 6.0 * sin(2 * \M_PI * 140.3 * $n / 1000);
+            $x[] = 6.0 * sin((2 * \M_PI * 140.3 * $n) / 1000);
         }
-        self::assertEqualsWithDelta(18.0, Welch::withSegment(1024, 1000)->density([$x])->power(120, 160), 0.05);
+        self::assertEqualsWithDelta(
+            18.0,
+            Welch::withSegment(1024, 1000)
+                ->density([$x])
+                ->power(120, 160),
+            0.05,
+        );
     }
 
     public function testResolutionIsNeverCoarserThanAsked(): void
@@ -76,7 +82,9 @@ final class WelchTest extends TestCase
 
     public function testPeaksAreNamedWhereTheSinesAre(): void
     {
-        $peaks = Welch::withSegment(2048, 2000)->density([self::signal()])->peaks(20);
+        $peaks = Welch::withSegment(2048, 2000)
+            ->density([self::signal()])
+            ->peaks(20);
         self::assertCount(2, $peaks);
         self::assertEqualsWithDelta(37.25, $peaks[0]->hz, 0.3);
         self::assertEqualsWithDelta(180.5, $peaks[1]->hz, 0.3);
@@ -91,6 +99,11 @@ final class WelchTest extends TestCase
         for ($n = 0; $n < 60000; ++$n) {
             $x[] = $dice->next();
         }
-        self::assertSame([], Welch::withSegment(1024, 2000)->density([$x])->peaks(20));
+        self::assertSame(
+            [],
+            Welch::withSegment(1024, 2000)
+                ->density([$x])
+                ->peaks(20),
+        );
     }
 }

@@ -24,7 +24,16 @@ final class WiringTest extends TestCase
         self::assertSame([], $wiring->faults);
         self::assertTrue($wiring->isWhole());
         $settings = $wiring->settings(Catalogue::loam()->defaults(Version::parse('4.1.2')));
-        self::assertSame(['receiver', '420000', false, false, 'crsf'], [$settings['uart.1.role'], $settings['uart.1.baud'], $settings['uart.1.inverted'], $settings['uart.1.half_duplex'], $settings['receiver.protocol']]);
+        self::assertSame(
+            ['receiver', '420000', false, false, 'crsf'],
+            [
+                $settings['uart.1.role'],
+                $settings['uart.1.baud'],
+                $settings['uart.1.inverted'],
+                $settings['uart.1.half_duplex'],
+                $settings['receiver.protocol'],
+            ],
+        );
         self::assertSame(['none', 'none', 'none'], [$settings['uart.2.role'], $settings['uart.3.role'], $settings['uart.software_1.role']]);
     }
 
@@ -33,18 +42,30 @@ final class WiringTest extends TestCase
      * @param list<array{string, string}> $wires
      */
     #[DataProvider('faults')]
-    public function testEachFaultIsSaidInItsOwnWords(array $parts, array $wires, string $weight, string $words, ?int $atWire, string $board = 'MARL-F4'): void
-    {
+    public function testEachFaultIsSaidInItsOwnWords(
+        array $parts,
+        array $wires,
+        string $weight,
+        string $words,
+        ?int $atWire,
+        string $board = 'MARL-F4',
+    ): void {
         $wiring = self::wiring($parts, $wires, board: $board);
         foreach ($wiring->faults as $fault) {
             if (str_contains($fault->text, $words)) {
                 self::assertSame([$weight, $atWire], [$fault->weight, $fault->wire]);
-                self::assertSame(WiringFault::WARN === $weight, $wiring->isWhole(), implode(' ', array_map(static fn (WiringFault $f): string => $f->text, $wiring->faults)));
+                self::assertSame(
+                    WiringFault::WARN === $weight,
+                    $wiring->isWhole(),
+                    implode(' ', array_map(static fn (WiringFault $f): string => $f->text, $wiring->faults)),
+                );
 
                 return;
             }
         }
-        self::fail("Nothing said “{$words}” but: ".implode(' ', array_map(static fn (WiringFault $f): string => $f->text, $wiring->faults)));
+        self::fail(
+            "Nothing said “{$words}” but: ".implode(' ', array_map(static fn (WiringFault $f): string => $f->text, $wiring->faults)),
+        );
     }
 
     /** @return iterable<string, array{0: list<string>, 1: list<array{string, string}>, 2: string, 3: string, 4: int|null, 5?: string}> */
@@ -59,19 +80,68 @@ final class WiringTest extends TestCase
         yield 'dead on USB' => [['rill-c'], $but([0 => '5V']), WiringFault::WARN, 'dead on USB alone', 0];
         yield 'too much' => [['rill-c'], $but([0 => '9V']), WiringFault::REFUSE, 'would burn it', 0];
         yield 'too little' => [['rill-c'], $but([0 => '3V3']), WiringFault::REFUSE, 'is too low', 0];
-        yield '3.3 V part on 5 V' => [['ledger-m'], [['ledger-m.v', '5V'], ['ledger-m.gnd', 'GND-L2'], ['ledger-m.rx', 'TX2']], WiringFault::REFUSE, 'takes at most 3.6 V', 0];
+        yield '3.3 V part on 5 V' => [
+            ['ledger-m'],
+            [['ledger-m.v', '5V'], ['ledger-m.gnd', 'GND-L2'], ['ledger-m.rx', 'TX2']],
+            WiringFault::REFUSE,
+            'takes at most 3.6 V',
+            0,
+        ];
         yield 'short' => [['rill-c'], $but([0 => 'GND-R2']), WiringFault::REFUSE, 'short circuit', 0];
         yield 'supply on data' => [['rill-c'], $but([0 => 'RX2']), WiringFault::REFUSE, 'can burn the pin', 0];
         yield 'data on supply' => [['rill-c'], $but([3 => '4V5']), WiringFault::REFUSE, 'can burn the pin', 3];
         yield 'data on ground' => [['rill-c'], $but([2 => 'GND-L2']), WiringFault::REFUSE, 'lies on ground', 2];
         yield 'over two UARTs' => [['rill-c'], $but([3 => 'TX2']), WiringFault::REFUSE, 'spread over UART 1 and UART 2', null];
-        yield 'inverted' => [['rill-s'], [['rill-s.v', '4V5'], ['rill-s.gnd', 'GND-L2'], ['rill-s.tx', 'RX2']], WiringFault::REFUSE, 'cannot turn that about', 2];
-        yield 'half-duplex' => [['heron-400'], [['heron-400.v', '9V'], ['heron-400.gnd', 'GND-R6'], ['heron-400.one', 'TX3']], WiringFault::REFUSE, 'both ways on one wire, which UART 3', 2];
-        yield 'half-duplex on the receive pad' => [['heron-400'], [['heron-400.v', '9V'], ['heron-400.gnd', 'GND-R6'], ['heron-400.one', 'RX2']], WiringFault::REFUSE, 'goes to the transmit pad', 2];
-        yield 'too slow' => [['ledger-m'], [['ledger-m.v', '3V3'], ['ledger-m.gnd', 'GND-L2'], ['ledger-m.rx', 'SW1']], WiringFault::REFUSE, 'at most 19200 baud; Ledger M needs 230400', 2];
-        yield 'two jobs' => [['rill-c', 'plumb-g2'], [...self::RECEIVER, ['plumb-g2.v', '4V5'], ['plumb-g2.gnd', 'GND-L2'], ['plumb-g2.tx', 'RX1'], ['plumb-g2.rx', 'TX1']], WiringFault::REFUSE, 'One UART, one job', null];
-        yield 'open jumper' => [['plumb-g2'], [['plumb-g2.v', '4V5'], ['plumb-g2.gnd', 'GND-L2'], ['plumb-g2.tx', 'RX3'], ['plumb-g2.rx', 'TX3']], WiringFault::REFUSE, 'jumper J3', 2];
-        yield 'open jumper of another board' => [['heron-400'], [['heron-400.v', '9V'], ['heron-400.gnd', 'GND-R2'], ['heron-400.one', 'TX6']], WiringFault::REFUSE, 'jumper J1', 2, 'QUERN-F7'];
+        yield 'inverted' => [
+            ['rill-s'],
+            [['rill-s.v', '4V5'], ['rill-s.gnd', 'GND-L2'], ['rill-s.tx', 'RX2']],
+            WiringFault::REFUSE,
+            'cannot turn that about',
+            2,
+        ];
+        yield 'half-duplex' => [
+            ['heron-400'],
+            [['heron-400.v', '9V'], ['heron-400.gnd', 'GND-R6'], ['heron-400.one', 'TX3']],
+            WiringFault::REFUSE,
+            'both ways on one wire, which UART 3',
+            2,
+        ];
+        yield 'half-duplex on the receive pad' => [
+            ['heron-400'],
+            [['heron-400.v', '9V'], ['heron-400.gnd', 'GND-R6'], ['heron-400.one', 'RX2']],
+            WiringFault::REFUSE,
+            'goes to the transmit pad',
+            2,
+        ];
+        yield 'too slow' => [
+            ['ledger-m'],
+            [['ledger-m.v', '3V3'], ['ledger-m.gnd', 'GND-L2'], ['ledger-m.rx', 'SW1']],
+            WiringFault::REFUSE,
+            'at most 19200 baud; Ledger M needs 230400',
+            2,
+        ];
+        yield 'two jobs' => [
+            ['rill-c', 'plumb-g2'],
+            [...self::RECEIVER, ['plumb-g2.v', '4V5'], ['plumb-g2.gnd', 'GND-L2'], ['plumb-g2.tx', 'RX1'], ['plumb-g2.rx', 'TX1']],
+            WiringFault::REFUSE,
+            'One UART, one job',
+            null,
+        ];
+        yield 'open jumper' => [
+            ['plumb-g2'],
+            [['plumb-g2.v', '4V5'], ['plumb-g2.gnd', 'GND-L2'], ['plumb-g2.tx', 'RX3'], ['plumb-g2.rx', 'TX3']],
+            WiringFault::REFUSE,
+            'jumper J3',
+            2,
+        ];
+        yield 'open jumper of another board' => [
+            ['heron-400'],
+            [['heron-400.v', '9V'], ['heron-400.gnd', 'GND-R2'], ['heron-400.one', 'TX6']],
+            WiringFault::REFUSE,
+            'jumper J1',
+            2,
+            'QUERN-F7',
+        ];
     }
 
     public function testAJumperOnceBridgedIsNoFault(): void
@@ -82,7 +152,10 @@ final class WiringTest extends TestCase
 
     public function testAFaultyPartStagesNothingAndLeavesItsUartAsItIs(): void
     {
-        $settings = self::wiring(['rill-c'], [['rill-c.v', '9V'], ['rill-c.gnd', 'GND-L2'], ['rill-c.tx', 'RX1'], ['rill-c.rx', 'TX1']])->settings(Catalogue::loam()->defaults(Version::parse('4.3.0')));
+        $settings = self::wiring(
+            ['rill-c'],
+            [['rill-c.v', '9V'], ['rill-c.gnd', 'GND-L2'], ['rill-c.tx', 'RX1'], ['rill-c.rx', 'TX1']],
+        )->settings(Catalogue::loam()->defaults(Version::parse('4.3.0')));
         self::assertArrayNotHasKey('uart.1.role', $settings);
         self::assertArrayNotHasKey('receiver.protocol', $settings);
         self::assertSame('none', $settings['uart.2.role']);
@@ -110,8 +183,10 @@ final class WiringTest extends TestCase
                         $wires = [];
                         foreach ($part->pins as $pin) {
                             $to = match ($pin->kind) {
-                                'ground' => $grounds[0], 'power' => $rail?->id,
-                                'transmits' => "RX$uart", default => 'software_1' === $uart ? 'SW1' : "TX$uart",
+                                'ground' => $grounds[0],
+                                'power' => $rail?->id,
+                                'transmits' => "RX$uart",
+                                default => 'software_1' === $uart ? 'SW1' : "TX$uart",
                             };
                             if (null !== $to) {
                                 $wires[] = [$pin->id, $to];
@@ -129,14 +204,22 @@ final class WiringTest extends TestCase
     {
         $catalogue = Catalogue::loam();
         $version = Version::parse('4.3.0');
-        $plan = CommitPlan::of(['uart.3.role' => 'gps', 'uart.3.baud' => '38400', 'location.enabled' => true, 'gain.roll.p' => 30.0], $catalogue, $version);
+        $plan = CommitPlan::of(
+            ['uart.3.role' => 'gps', 'uart.3.baud' => '38400', 'location.enabled' => true, 'gain.roll.p' => 30.0],
+            $catalogue,
+            $version,
+        );
         self::assertSame(2, $plan->restarts());
         self::assertSame(['location.enabled' => true], $plan->rounds[0]['changes']);
         self::assertSame(['uart.3.role', 'uart.3.baud', 'gain.roll.p'], array_keys($plan->rounds[1]['changes']));
         self::assertSame(1, CommitPlan::of(['uart.1.role' => 'receiver'], $catalogue, $version)->restarts());
         self::assertSame(0, CommitPlan::of(['gain.roll.p' => 30.0], $catalogue, $version)->restarts());
         self::assertSame([], CommitPlan::of([], $catalogue, $version)->rounds);
-        self::assertSame(1, CommitPlan::of(['uart.3.role' => 'none', 'location.enabled' => false], $catalogue, $version)->restarts(), 'taking away needs no order');
+        self::assertSame(
+            1,
+            CommitPlan::of(['uart.3.role' => 'none', 'location.enabled' => false], $catalogue, $version)->restarts(),
+            'taking away needs no order',
+        );
     }
 
     /**

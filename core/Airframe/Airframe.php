@@ -1,0 +1,173 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Core\Airframe;
+
+/** The motors of a craft by place. */
+final readonly class Airframe
+{
+    /** @param list<MotorPlace> $motors */
+    private function __construct(public string $layout, public array $motors)
+    {
+    }
+
+    /** @throws AirframeError with fewer than three motors or a place named twice */
+    public static function custom(MotorPlace ...$motors): self
+    {
+        $places = array_map(static fn (MotorPlace $m): string => $m->place, $motors);
+        if (\count($motors) < 3) {
+            throw AirframeError::of('A multirotor needs at least three motors; '.\count($motors).' were given.');
+        }
+        if (\count(array_unique($places)) !== \count($places)) {
+            throw AirframeError::of(
+                'Two motors have the same place: '.implode(', ', array_diff_assoc($places, array_unique($places))).'.',
+            );
+        }
+
+        return new self('custom', array_values($motors));
+    }
+
+    /** Quad X with motor centres $diagonalM apart corner to corner. Props-in: front left clockwise from above. */
+    public static function quadX(float $diagonalM, bool $propsIn = true): self
+    {
+        $a = $diagonalM / 2 / \M_SQRT2;
+        $s = $propsIn ? 1 : -1;
+
+        return new self('quad_x', [
+            new MotorPlace('front_right', $a, $a, -$s),
+            new MotorPlace('rear_right', -$a, $a, $s),
+            new MotorPlace('rear_left', -$a, -$a, -$s),
+            new MotorPlace('front_left', $a, -$a, $s),
+        ]);
+    }
+
+    /** Hexa X: six arms of $armM, two to the front, two to the sides, two to the rear; neighbours turn opposite ways. */
+    public static function hexaX(float $armM, bool $propsIn = true): self
+    {
+        $s = $propsIn ? 1 : -1;
+        $motors = [];
+        foreach (
+            ['front_right' => 30, 'right' => 90, 'rear_right' => 150, 'rear_left' => 210, 'left' => 270, 'front_left' => 330] as $place => $deg
+        ) {
+            $motors[] = new MotorPlace(
+                $place,
+                $armM * cos(deg2rad($deg)),
+                $armM * sin(deg2rad($deg)),
+                0 === \count($motors) % 2 ? -$s : $s,
+            );
+        }
+
+        return new self('hexa_x', $motors);
+    }
+
+    /** Quad X, $stretch times as long as wide. */
+    public static function quadStretched(float $diagonalM, float $stretch, bool $propsIn = true): self
+    {
+        $x = (($diagonalM / 2) * $stretch) / hypot(1.0, $stretch);
+        $y = $diagonalM / 2 / hypot(1.0, $stretch);
+        $s = $propsIn ? 1 : -1;
+
+        return new self('quad_stretched', [
+            new MotorPlace('front_right', $x, $y, -$s),
+            new MotorPlace('rear_right', -$x, $y, $s),
+            new MotorPlace('rear_left', -$x, -$y, -$s),
+            new MotorPlace('front_left', $x, -$y, $s),
+        ]);
+    }
+
+    /** One motor ahead, one behind, one to each side. Props-in has no meaning here; front and rear turn clockwise with it. */
+    public static function quadPlus(float $diagonalM, bool $propsIn = true): self
+    {
+        $a = $diagonalM / 2;
+        $s = $propsIn ? 1 : -1;
+
+        return new self('quad_plus', [
+            new MotorPlace('front', $a, 0.0, $s),
+            new MotorPlace('right', 0.0, $a, -$s),
+            new MotorPlace('rear', -$a, 0.0, $s),
+            new MotorPlace('left', 0.0, -$a, -$s),
+        ]);
+    }
+
+    /**
+     * The frame that settings describe.
+     *
+     * @param array<string, float|int|bool|string> $settings names of the current catalogue
+     *
+     * @throws AirframeError when a custom frame has too few motors or two in one spot
+     */
+    public static function of(array $settings): self
+    {
+        $number = static fn (string $name, float $default): float => is_numeric($settings[$name] ?? null)
+            ? (float) $settings[$name]
+            : $default;
+        $diagonal = $number('frame.diagonal_mm', 220.0) / 1000;
+        $propsIn = 'props_out' !== ($settings['props.direction'] ?? 'props_in');
+
+        return match ($settings['frame.layout'] ?? 'quad_x') {
+            'quad_plus' => self::quadPlus($diagonal, $propsIn),
+            'quad_stretched' => self::quadStretched($diagonal, $number('frame.stretch', 1.3), $propsIn),
+            'hexa_x' => self::hexaX($diagonal / 2, $propsIn),
+            'custom' => self::ofArms($settings, $propsIn),
+            default => self::quadX($diagonal, $propsIn),
+        };
+    }
+
+    /**
+     * Motors wherever their arms reach; going round from the nose, neighbours turn opposite ways.
+     *
+     * @param array<string, float|int|bool|string> $settings `arm.PLACE.forward_mm` and `arm.PLACE.right_mm`; both zero is no motor
+     *
+     * @throws AirframeError
+     */
+    private static function ofArms(array $settings, bool $propsIn): self
+    {
+        $arms = [];
+        foreach ($settings as $name => $value) {
+            if (1 === preg_match('~^arm\.([a-z_]+)\.(forward|right)_mm$~', $name, $m) && is_numeric($value)) {
+                $arms[$m[1]][$m[2]] = (float) $value / 1000;
+            }
+        }
+        $round = [];
+        foreach ($arms as $place => $at) {
+            $x = $at['forward'] ?? 0.0;
+            $y = $at['right'] ?? 0.0;
+            if (hypot($x, $y) > 1e-6) {
+                $round[$place] = [fmod(atan2($y, $x) + 2 * \M_PI, 2 * \M_PI), $x, $y];
+            }
+        }
+        uasort($round, static fn (array $a, array $b): int => $a[0] <=> $b[0]);
+        $motors = [];
+        foreach ($round as $place => [, $x, $y]) {
+            foreach ($motors as $other) {
+                if (hypot($x - $other->x, $y - $other->y) < 0.02) {
+                    throw AirframeError::of(
+                        'The motors '.$other->inWords().' and '.str_replace('_', ' ', $place).' sit in one spot. Move one of them.',
+                    );
+                }
+            }
+            $motors[] = new MotorPlace($place, $x, $y, (0 === \count($motors) % 2) === $propsIn ? -1 : 1);
+        }
+
+        return self::custom(...$motors);
+    }
+
+    /** Motor at a place; null when the frame has none there. */
+    public function at(string $place): ?MotorPlace
+    {
+        foreach ($this->motors as $motor) {
+            if ($motor->place === $place) {
+                return $motor;
+            }
+        }
+
+        return null;
+    }
+
+    /** @return list<string> */
+    public function places(): array
+    {
+        return array_map(static fn (MotorPlace $m): string => $m->place, $this->motors);
+    }
+}

@@ -1,0 +1,40 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Core\FlightLog;
+
+use Ortholex\Core\Fact\Fact;
+use Ortholex\Core\Fact\Stored;
+
+/** Rows one after the other that could not be read for one reason. */
+final readonly class BadStretch
+{
+    /**
+     * @param int  $line   of the first, from 1
+     * @param Fact $reason of BadRowReason
+     */
+    public function __construct(public int $line, public int $count, public Fact $reason)
+    {
+    }
+
+    /** The same with one more row, where it follows on for the same reason. */
+    public function with(int $line, Fact $reason): ?self
+    {
+        return $this->line + $this->count === $line && $this->reason->toArray() === $reason->toArray()
+            ? new self($this->line, $this->count + 1, $this->reason)
+            : null;
+    }
+
+    /** @return array{line: int, count: int, reason: array<string, mixed>} */
+    public function toArray(): array
+    {
+        return ['line' => $this->line, 'count' => $this->count, 'reason' => $this->reason->toArray()];
+    }
+
+    /** @throws \Ortholex\Core\Fact\StoredDataUnreadable */
+    public static function fromArray(Stored $data): self
+    {
+        return new self($data->whole('line'), $data->whole('count'), Fact::fromArray($data->part('reason'), BadRowReason::class));
+    }
+}

@@ -1,0 +1,15 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Core\Incident\Saying;
+
+use Ortholex\Core\Fact\Code;
+
+/** What speaks against the motor that is named. */
+enum Contradiction: string implements Code
+{
+    case RotationPointsElsewhere = 'contradiction.rotation_points_elsewhere';
+    case NoMotorFits = 'contradiction.no_motor_fits';
+    case NeverCalledForFull = 'contradiction.never_called_for_full';
+}

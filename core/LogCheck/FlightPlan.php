@@ -1,0 +1,125 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Core\LogCheck;
+
+use Ortholex\Core\Control\Feel;
+use Ortholex\Core\Control\FeelError;
+use Ortholex\Core\Settings\Setting;
+
+/**
+ * Which card to fly next, and with which settings, so that the log can be used: noise before response, as filters are
+ * tuned before gains; response with P and D alone and with a feel whose large moves stay safe.
+ */
+final readonly class FlightPlan
+{
+    /** Faster than this at full stick, large random moves in line of sight are not safe, deg/s. */
+    private const SAFE_DPS = 450.0;
+
+    /** Below this at a twentieth of the stick, small moves do not excite the craft, deg/s. */
+    private const LEAST_AT_TWENTIETH_DPS = 7.0;
+
+    /** Strong around centre, low at the end: nearly straight. Centre, half and full stick, deg/s. */
+    private const TEST_FEEL = ['roll' => [300.0, 175.0, 400.0], 'pitch' => [300.0, 175.0, 400.0], 'yaw' => [150.0, 90.0, 220.0]];
+
+    /**
+     * @param string                    $card    of the bench and of docs, as mixed_sticks
+     * @param array<string, float>      $change  settings that this flight wants otherwise
+     */
+    private function __construct(public string $card, public PlanReason $why, public array $change)
+    {
+    }
+
+    /**
+     * @param array<string, float|int|bool|string>                                                       $settings on the craft
+     * @param list<FlownLog> $flown newest first
+     */
+    public static function of(array $settings, array $flown): self
+    {
+        if (!self::known($flown, AdequacyCode::NoiseAgainstThrottle, $settings, ['rate_path.', 'd_path.', 'notch.'])) {
+            return new self(
+                'hover_and_climb',
+                [] === $flown ? PlanReason::NothingKnown : PlanReason::NoiseUnknown,
+                [],
+            );
+        }
+        $change = self::forResponse($settings);
+        if (!self::known($flown, AdequacyCode::StepResponse, $settings, ['gain.', 'rate_path.', 'd_path.', 'notch.'])) {
+            return new self('mixed_sticks', PlanReason::ResponseUnknown, $change);
+        }
+
+        return new self(
+            'flip_set',
+            PlanReason::BothKnown,
+            [],
+        );
+    }
+
+    /**
+     * What a flight for response wants otherwise: feed-forward and added D off, and the test feel.
+     *
+     * @param array<string, float|int|bool|string> $settings
+     *
+     * @return array<string, float>
+     */
+    public static function forResponse(array $settings): array
+    {
+        $change = [];
+        foreach (self::TEST_FEEL as $axis => [$centre, $half, $full]) {
+            foreach (['ff', 'added_d'] as $gain) {
+                if (is_numeric($settings["gain.$axis.$gain"] ?? null) && (float) $settings["gain.$axis.$gain"] > 0) {
+                    $change["gain.$axis.$gain"] = 0.0;
+                }
+            }
+            $now = array_map(static fn (string $part): mixed => $settings["feel.$axis.$part"] ?? null, [
+                'centre_dps',
+                'half_stick_dps',
+                'full_stick_dps',
+            ]);
+            if (!is_numeric($now[0]) || !is_numeric($now[1]) || !is_numeric($now[2])) {
+                continue;
+            }
+            try {
+                $feel = Feel::of((float) $now[0], (float) $now[1], (float) $now[2]);
+                $suits =
+                    (float) $now[2] <= self::SAFE_DPS && $feel->rate(0.05) >= ('yaw' === $axis ? 0.5 : 1.0) * self::LEAST_AT_TWENTIETH_DPS;
+            } catch (FeelError) {
+                // A feel that cannot be is no reason to fly with it.
+                $suits = false;
+            }
+            if (!$suits) {
+                $change += ["feel.$axis.centre_dps" => $centre, "feel.$axis.half_stick_dps" => $half, "feel.$axis.full_stick_dps" => $full];
+            }
+        }
+
+        return $change;
+    }
+
+    /**
+     * Whether a flight with the same settings of some groups can be used for something.
+     *
+     * @param list<FlownLog> $flown
+     * @param array<string, float|int|bool|string>                                           $settings
+     * @param list<string>                                                                   $groups beginnings of names
+     */
+    private static function known(array $flown, AdequacyCode $what, array $settings, array $groups): bool
+    {
+        foreach ($flown as $flight) {
+            $can = $flight->adequacy->allows($what);
+            $same = true;
+            foreach ($flight->settings as $name => $value) {
+                foreach ($groups as $group) {
+                    if (str_starts_with($name, $group) && isset($settings[$name])) {
+                        $same = $same && Setting::same($value, $settings[$name]);
+                    }
+                }
+            }
+            if ($can && $same && [] !== $flight->settings) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+}

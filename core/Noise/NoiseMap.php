@@ -1,0 +1,126 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Core\Noise;
+
+use Ortholex\Core\Signal\HannWindow;
+use Ortholex\Core\Signal\RealFft;
+use Ortholex\Core\Signal\Spectrum;
+
+/**
+ * Noise power over throttle (or over rotor speed) and frequency: short-time spectra (Hann, a quarter of a second, half
+ * overlapping; Welch 1967) averaged in bins of the mean level. A bin with fewer than three windows has no data.
+ */
+final readonly class NoiseMap
+{
+    public const BIN_PCT = 2.0;
+    public const LEAST_WINDOWS = 3;
+    private const WINDOW_S = 0.25;
+
+    /**
+     * @param float                   $stepHz   between two frequencies
+     * @param array<int, list<float>> $density  (deg/s)²/Hz by bin of the level, of bins that have data
+     * @param array<int, int>         $windows  how many went into each bin
+     */
+    private function __construct(public float $stepHz, public array $density, public array $windows)
+    {
+    }
+
+    /**
+     * @param list<list<float>> $rate     gap-free runs, deg/s
+     * @param list<list<float>> $throttle of the same runs, %
+     */
+    public static function of(array $rate, array $throttle, float $rateHz): self
+    {
+        return self::against($rate, ['throttle' => $throttle], $rateHz)['throttle'];
+    }
+
+    /**
+     * One map against each of several levels, from the same spectra.
+     *
+     * @template K of string
+     *
+     * @param list<list<float>>           $rate   gap-free runs, deg/s
+     * @param array<K, list<list<float>>> $levels of the same runs, % of whatever is full
+     *
+     * @return array<K, self>
+     */
+    public static function against(array $rate, array $levels, float $rateHz): array
+    {
+        $n = 2 ** max(5, (int) round(log(self::WINDOW_S * $rateHz, 2)));
+        $hop = intdiv($n, 2);
+        $half = intdiv($n, 2);
+        $fft = RealFft::ofSize($n);
+        $hann = HannWindow::ofSize($n);
+        [$window, $power] = [$hann->weights, $hann->power];
+        $sums = $counts = array_map(static fn (): array => [], $levels);
+        foreach ($rate as $r => $run) {
+            for ($at = 0, $last = \count($run) - $n; $at <= $last; $at += $hop) {
+                $x = \array_slice($run, $at, $n);
+                $mean = array_sum($x) / $n;
+                for ($i = 0; $i < $n; ++$i) {
+                    $x[$i] = ($x[$i] - $mean) * $window[$i];
+                }
+                [$re, $im] = $fft->forward($x);
+                for ($k = 0; $k <= $half; ++$k) {
+                    $re[$k] = $re[$k] * $re[$k] + $im[$k] * $im[$k];
+                }
+                foreach ($levels as $name => $level) {
+                    $mean = array_sum(\array_slice($level[$r], $at, $n)) / $n;
+                    $bin = (int) floor(max(0.0, min(99.999, $mean)) / self::BIN_PCT);
+                    $sum = $sums[$name][$bin] ?? array_fill(0, $half + 1, 0.0);
+                    for ($k = 0; $k <= $half; ++$k) {
+                        $sum[$k] += $re[$k];
+                    }
+                    $sums[$name][$bin] = $sum;
+                    $counts[$name][$bin] = ($counts[$name][$bin] ?? 0) + 1;
+                }
+            }
+        }
+        $maps = [];
+        foreach ($levels as $name => $level) {
+            $density = [];
+            ksort($sums[$name]);
+            foreach ($sums[$name] as $bin => $sum) {
+                if ($counts[$name][$bin] >= self::LEAST_WINDOWS) {
+                    $scale = 2.0 / ($rateHz * $power * $counts[$name][$bin]);
+                    $row = array_map(static fn (float $v): float => $v * $scale, array_values($sum));
+                    // Zero and half the rate have no mirror image.
+                    $row[0] /= 2;
+                    $row[$half] /= 2;
+                    $density[$bin] = array_values($row);
+                }
+            }
+            ksort($counts[$name]);
+            $maps[$name] = new self($rateHz / $n, $density, $counts[$name]);
+        }
+
+        return $maps;
+    }
+
+    /** Mean level of a bin, %. */
+    public static function middle(int $bin): float
+    {
+        return ($bin + 0.5) * self::BIN_PCT;
+    }
+
+    /** Level that the bins with data span, %. */
+    public function span(): float
+    {
+        return [] === $this->density ? 0.0 : self::BIN_PCT * (array_key_last($this->density) - array_key_first($this->density) + 1);
+    }
+
+    /** @return array<int, list<array{hz: float, db: float, prominence: float}>> peaks by bin */
+    public function peaks(float $fromHz, float $prominenceDb, int $most = 6): array
+    {
+        $peaks = [];
+        foreach ($this->density as $bin => $density) {
+            foreach (Spectrum::of($this->stepHz, $density, $this->windows[$bin])->peaks($fromHz, $prominenceDb, $most) as $peak) {
+                $peaks[$bin][] = ['hz' => $peak->hz, 'db' => $peak->db, 'prominence' => $peak->prominenceDb];
+            }
+        }
+
+        return $peaks;
+    }
+}

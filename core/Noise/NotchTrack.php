@@ -1,0 +1,155 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Core\Noise;
+
+use Ortholex\Core\Fact\Stored;
+use Ortholex\Core\FlightLog\FlightLog;
+use Ortholex\Core\Signal\Statistics;
+
+/** Where a notch sat at each level of a noise map: the middle, and from where to where it moved or the motors differed. */
+final readonly class NotchTrack
+{
+    private const RATE_HZ = 100.0;
+    private const LEAST_SAMPLES = 10;
+
+    /**
+     * @param int                                       $number of the harmonic or of the notch
+     * @param array<int, array{float, float, float}>    $hz     low, middle, high by bin of NoiseMap
+     */
+    private function __construct(public NotchKind $kind, public int $number, public array $hz)
+    {
+    }
+
+    /**
+     * From the logged speeds and notch frequencies, and the settings in the log's head.
+     *
+     * @template K of string
+     *
+     * @param array<K, list<list<float>>> $levels what maps are drawn against, %, by run
+     *
+     * @return array<K, list<self>>
+     */
+    public static function against(FlightLog $log, array $levels): array
+    {
+        $factor = max(1, (int) round($log->clock->rateHz / self::RATE_HZ));
+        $rotors = $tracking = [];
+        foreach ($log->places() as $place) {
+            if ($log->has("rpm_$place")) {
+                $rotors[] = array_map(static fn (float $rpm): float => $rpm / 60, self::slow($log->runs("rpm_$place"), $factor));
+            }
+        }
+        for ($n = 1; $log->has("tracking_notch_{$n}_hz"); ++$n) {
+            $tracking[$n] = self::slow($log->runs("tracking_notch_{$n}_hz"), $factor);
+        }
+        $orders = array_values(
+            array_filter(array_map('intval', explode(',', $log->setting('notch.motor.orders') ?? '')), static fn (int $k): bool => $k > 0),
+        );
+        $floor = (float) ($log->setting('notch.motor.floor_hz') ?? 0);
+        $out = [];
+        foreach ($levels as $name => $level) {
+            $bins = array_map(
+                static fn (float $v): int => (int) floor(max(0.0, min(99.999, $v)) / NoiseMap::BIN_PCT),
+                self::slow($level, $factor),
+            );
+            $tracks = [];
+            $speeds = self::binned($bins, $rotors);
+            foreach ([] === $speeds ? [] : ([] === $orders ? [1] : $orders) as $k) {
+                $tracks[] = new self(
+                    [] === $orders ? NotchKind::Rotor : NotchKind::Motor,
+                    $k,
+                    self::spread($speeds, static fn (float $hz): float => [] === $orders ? $hz : max($floor, $k * $hz)),
+                );
+            }
+            foreach ($tracking as $n => $hz) {
+                $tracks[] = new self(NotchKind::Tracking, $n, self::spread(self::binned($bins, [$hz]), static fn (float $hz): float => $hz));
+            }
+            $out[$name] = array_values(array_filter($tracks, static fn (self $t): bool => [] !== $t->hz));
+        }
+
+        return $out;
+    }
+
+    /**
+     * @param list<list<float>> $runs
+     *
+     * @return list<float> one run after the other, $factor samples averaged into one
+     */
+    private static function slow(array $runs, int $factor): array
+    {
+        $all = [];
+        foreach ($runs as $run) {
+            array_push($all, ...Statistics::decimated($run, $factor));
+        }
+
+        return $all;
+    }
+
+    /**
+     * @param list<int>         $bins   by sample
+     * @param list<list<float>> $traces Hz; where one is zero it says nothing
+     *
+     * @return array<int, list<float>>
+     */
+    private static function binned(array $bins, array $traces): array
+    {
+        $out = [];
+        foreach ($traces as $trace) {
+            foreach ($trace as $i => $hz) {
+                if ($hz > 0) {
+                    $out[$bins[$i]][] = $hz;
+                }
+            }
+        }
+
+        return $out;
+    }
+
+    /**
+     * @param array<int, list<float>>  $byBin
+     * @param \Closure(float): float $to
+     *
+     * @return array<int, array{float, float, float}>
+     */
+    private static function spread(array $byBin, \Closure $to): array
+    {
+        $out = [];
+        ksort($byBin);
+        foreach ($byBin as $bin => $values) {
+            if (\count($values) >= self::LEAST_SAMPLES) {
+                $hz = array_map($to, $values);
+                sort($hz);
+                $out[$bin] = [
+                    Statistics::quantileOfSorted($hz, 0.1),
+                    Statistics::quantileOfSorted($hz, 0.5),
+                    Statistics::quantileOfSorted($hz, 0.9),
+                ];
+            }
+        }
+
+        return $out;
+    }
+
+    /** @return array{kind: string, number: int, hz: array<int, list<float>>} */
+    public function toArray(): array
+    {
+        return [
+            'kind' => $this->kind->value,
+            'number' => $this->number,
+            'hz' => array_map(static fn (array $hz): array => array_map(static fn (float $v): float => round($v, 1), $hz), $this->hz),
+        ];
+    }
+
+    /** @throws \Ortholex\Core\Fact\StoredDataUnreadable */
+    public static function fromArray(Stored $data): self
+    {
+        $hz = [];
+        foreach (array_keys($data->map('hz')) as $bin) {
+            $three = $data->part('hz')->numbers((string) $bin);
+            $hz[(int) $bin] = [$three[0] ?? 0.0, $three[1] ?? 0.0, $three[2] ?? 0.0];
+        }
+
+        return new self($data->choice('kind', NotchKind::class), $data->whole('number'), $hz);
+    }
+}

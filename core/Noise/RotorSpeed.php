@@ -1,0 +1,49 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Core\Noise;
+
+use Ortholex\Core\FlightLog\FlightLog;
+
+/** The mean of the motors' speeds through a flight, as a level of 0 to 100 % of a round number of rpm. */
+final readonly class RotorSpeed
+{
+    /**
+     * @param float             $fullRpm  what 100 % stands for
+     * @param list<list<float>> $levelPct by run
+     */
+    private function __construct(public float $fullRpm, public array $levelPct)
+    {
+    }
+
+    /** @return self|null null where no speed was logged, or all of them are zero */
+    public static function of(FlightLog $log): ?self
+    {
+        $names = array_values(array_filter(array_map(static fn (string $p): string => "rpm_$p", $log->places()), $log->has(...)));
+        if ([] === $names) {
+            return null;
+        }
+        $sums = $log->runs($names[0]);
+        foreach (\array_slice($names, 1) as $name) {
+            foreach ($log->runs($name) as $r => $run) {
+                $sums[$r] = array_map(static fn (float $a, float $b): float => $a + $b, $sums[$r], $run);
+            }
+        }
+        $top = 0.0;
+        foreach ($sums as $run) {
+            $top = max($top, [] === $run ? 0.0 : max($run));
+        }
+        if ($top <= 0) {
+            return null;
+        }
+        $full = 2000 * ceil($top / \count($names) / 2000);
+        $k = 100 / ($full * \count($names));
+        $levels = [];
+        foreach ($sums as $run) {
+            $levels[] = array_map(static fn (float $v): float => $v * $k, $run);
+        }
+
+        return new self($full, $levels);
+    }
+}

@@ -1,0 +1,236 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Core\Step;
+
+use Ortholex\Core\Signal\LinearSystem;
+use Ortholex\Core\Signal\SignalError;
+
+/**
+ * A second-order loop with dead time, a zero and a real pole, fitted to a measured frequency response:
+ * H(s) = K · e^(−sτ) · (1 + s·Tz) · ω² / ((s² + 2ζωs + ω²)(1 + s·Tp)).
+ *
+ * It stands in where the stick excites nothing, so that regularisation draws the response towards a plausible
+ * loop rather than towards zero. Fitted by Levenberg–Marquardt on the weighted complex residual.
+ */
+final readonly class LoopModel
+{
+    /** @param array<int, float> $p K, ln ω, ln ζ, τ, Tz, Tp */
+    private function __construct(private array $p, public float $misfit)
+    {
+    }
+
+    /**
+     * @param list<float> $omega  rad/s, ascending, all above 0
+     * @param list<float> $re     response
+     * @param list<float> $im
+     * @param list<float> $weight inverse variance of each point
+     *
+     * @throws SignalError when there are too few points to fit
+     */
+    public static function fit(array $omega, array $re, array $im, array $weight): self
+    {
+        if (\count($omega) < 8) {
+            throw NoStepResponse::tooFewFrequencies();
+        }
+        $best = null;
+        foreach ([[30.0, 0.4], [60.0, 0.8], [120.0, 0.5], [220.0, 0.8]] as [$natural, $damping]) {
+            $start = [1.0, log($natural), log($damping), 0.004, 0.0, 0.0];
+            // The plain loop first; zero and pole only once it stands, or they fight over the dead time.
+            $plain = self::descend($start, $omega, $re, $im, $weight, 4, 20);
+            if (null === $best || $plain->misfit < $best->misfit) {
+                $best = $plain;
+            }
+        }
+
+        return self::descend($best->p, $omega, $re, $im, $weight, 6, 30);
+    }
+
+    /**
+     * A few steps from this fit to slightly different data, as a bootstrap needs.
+     *
+     * @param list<float> $omega
+     * @param list<float> $re
+     * @param list<float> $im
+     * @param list<float> $weight
+     */
+    public function refit(array $omega, array $re, array $im, array $weight): self
+    {
+        return self::descend($this->p, $omega, $re, $im, $weight, 6, 4);
+    }
+
+    /** @return list<float> K, ln ω, ln ζ, τ, Tz, Tp: what known() takes */
+    public function parameters(): array
+    {
+        return array_values($this->p);
+    }
+
+    /**
+     * A loop whose parameters were kept.
+     *
+     * @param array<mixed> $parameters as parameters() gave them
+     *
+     * @throws SignalError when they are not six numbers
+     */
+    public static function known(array $parameters): self
+    {
+        $p = array_map('floatval', array_filter($parameters, 'is_numeric'));
+        if (6 !== \count($p) || 6 !== \count($parameters)) {
+            throw LoopParametersUnknown::of(\count($p));
+        }
+
+        return new self(array_values($p), 0.0);
+    }
+
+    /** @return array{float, float} real and imaginary part at ω rad/s */
+    public function response(float $omega): array
+    {
+        return self::at($this->p, $omega);
+    }
+
+    /**
+     * @param array<int, float> $p
+     *
+     * @return array{float, float}
+     */
+    private static function at(array $p, float $omega): array
+    {
+        $wn = exp($p[1]);
+        $u = $omega / $wn;
+        $dr = 1 - $u * $u;
+        $di = 2 * exp($p[2]) * $u;
+        $tp = $omega * $p[5];
+        [$dr, $di] = [$dr - $di * $tp, $di + $dr * $tp];
+        $d = $dr * $dr + $di * $di;
+        $c = $p[0] * cos($omega * $p[3]);
+        $s = -$p[0] * sin($omega * $p[3]);
+        $tz = $omega * $p[4];
+        [$c, $s] = [$c - $s * $tz, $s + $c * $tz];
+
+        return [($c * $dr + $s * $di) / $d, ($s * $dr - $c * $di) / $d];
+    }
+
+    /**
+     * @param array<int, float> $p
+     * @param list<float>                                     $omega
+     * @param list<float>                                     $re
+     * @param list<float>                                     $im
+     * @param list<float>                                     $weight
+     */
+    private static function descend(array $p, array $omega, array $re, array $im, array $weight, int $free, int $rounds): self
+    {
+        $cost = self::cost($p, $omega, $re, $im, $weight);
+        $damp = 1e-2;
+        $steps = [1e-4, 1e-4, 1e-4, 1e-6, 1e-6, 1e-6];
+        for ($round = 0; $round < $rounds; ++$round) {
+            $a = array_fill(0, $free, array_fill(0, $free, 0.0));
+            $g = array_fill(0, $free, 0.0);
+            $shifted = [];
+            for ($j = 0; $j < $free; ++$j) {
+                $q = $p;
+                $q[$j] += $steps[$j];
+                $shifted[] = $q;
+            }
+            foreach ($omega as $i => $w) {
+                [$mr, $mi] = self::at($p, $w);
+                $er = $re[$i] - $mr;
+                $ei = $im[$i] - $mi;
+                $jr = $ji = [];
+                foreach ($shifted as $j => $q) {
+                    [$sr, $si] = self::at($q, $w);
+                    $jr[] = ($sr - $mr) / $steps[$j];
+                    $ji[] = ($si - $mi) / $steps[$j];
+                }
+                $k = $weight[$i];
+                for ($j = 0; $j < $free; ++$j) {
+                    $g[$j] += $k * ($jr[$j] * $er + $ji[$j] * $ei);
+                    for ($l = 0; $l <= $j; ++$l) {
+                        $a[$j][$l] += $k * ($jr[$j] * $jr[$l] + $ji[$j] * $ji[$l]);
+                    }
+                }
+            }
+            $better = false;
+            for ($try = 0; $try < 6; ++$try) {
+                $step = self::step($a, $g, $damp);
+                $q = $p;
+                foreach ($step as $j => $d) {
+                    $q[$j] += $d;
+                }
+                $q = self::bounded($q);
+                $new = self::cost($q, $omega, $re, $im, $weight);
+                if ($new < $cost) {
+                    $better = $cost - $new > 1e-9 * $cost;
+                    $p = $q;
+                    $cost = $new;
+                    $damp = max(1e-9, $damp / 4);
+                    break;
+                }
+                $damp *= 5;
+            }
+            if (!$better) {
+                break;
+            }
+        }
+
+        return new self($p, $cost);
+    }
+
+    /**
+     * Keeps the loop one that a craft could have: stable, causal, neither slower nor faster than flight.
+     *
+     * @param array<int, float> $p
+     *
+     * @return array<int, float>
+     */
+    private static function bounded(array $p): array
+    {
+        return [
+            max(0.2, min(2.0, $p[0])),
+            max(log(5.0), min(log(900.0), $p[1])),
+            max(log(0.08), min(log(4.0), $p[2])),
+            max(0.0, min(0.08, $p[3])),
+            max(-0.02, min(0.05, $p[4])),
+            max(0.0, min(0.05, $p[5])),
+        ];
+    }
+
+    /**
+     * @param array<int, float> $p
+     * @param list<float>                                     $omega
+     * @param list<float>                                     $re
+     * @param list<float>                                     $im
+     * @param list<float>                                     $weight
+     */
+    private static function cost(array $p, array $omega, array $re, array $im, array $weight): float
+    {
+        $sum = 0.0;
+        foreach ($omega as $i => $w) {
+            [$mr, $mi] = self::at($p, $w);
+            $sum += $weight[$i] * (($re[$i] - $mr) ** 2 + ($im[$i] - $mi) ** 2);
+        }
+
+        return $sum;
+    }
+
+    /**
+     * Solves (A + damp·diag A)·x = g; A is symmetric, its lower half given.
+     *
+     * @param array<int, array<int, float>> $a
+     * @param array<int, float>             $g
+     *
+     * @return array<int, float>
+     */
+    private static function step(array $a, array $g, float $damp): array
+    {
+        $n = \count($g);
+        for ($i = 0; $i < $n; ++$i) {
+            for ($j = $i + 1; $j < $n; ++$j) {
+                $a[$i][$j] = $a[$j][$i];
+            }
+            $a[$i][$i] += $damp * $a[$i][$i] + 1e-12;
+        }
+
+        return LinearSystem::solvePositive($a, $g);
+    }
+}

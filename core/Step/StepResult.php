@@ -1,0 +1,108 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Core\Step;
+
+use Ortholex\Core\Signal\Statistics;
+
+/** A step response with its band, its numbers with 90 % intervals, and what it rests on. */
+final readonly class StepResult
+{
+    /**
+     * @param array<string, array{float, float}> $intervals 5 % and 95 % per number
+     * @param list<float>                        $low       band, 5 %
+     * @param list<float>                        $high      band, 95 %
+     * @param array<string, int>                 $excluded  windows by Exclusion
+     * @param array<string, StepOfSize>          $bySize    small, medium, large
+     * @param list<StepWindow>                   $windows   all that were looked at, in order of time
+     * @param float                              $windowS   length of each
+     * @param LoopModel                          $loop      towards which the curve is drawn
+     * @param list<float>                        $noise     of one window by bin, from the first above zero: what the stick does not explain
+     */
+    private function __construct(
+        public StepCurve $curve,
+        public StepNumbers $numbers,
+        public array $intervals,
+        public array $low,
+        public array $high,
+        public int $used,
+        public array $excluded,
+        public float $seconds,
+        public float $bandHz,
+        public array $bySize,
+        public array $windows,
+        public float $windowS,
+        public LoopModel $loop,
+        public array $noise,
+    ) {
+    }
+
+    /**
+     * @param list<StepCurve> $resampled bootstrap curves, may be empty
+     * @param array<string, StepOfSize> $bySize
+     * @param list<float>     $noise
+     */
+    public static function of(
+        StepCurve $curve,
+        array $resampled,
+        StepWindows $windows,
+        float $seconds,
+        float $bandHz,
+        array $bySize,
+        LoopModel $loop,
+        array $noise,
+    ): self {
+        $numbers = $curve->numbers();
+        $intervals = [];
+        $low = $high = [];
+        if ([] !== $resampled) {
+            $spread = [];
+            foreach ($resampled as $one) {
+                foreach ($one->numbers()->toArray() as $key => $value) {
+                    if (null !== $value) {
+                        $spread[$key][] = $value;
+                    }
+                }
+            }
+            foreach ($spread as $key => $values) {
+                sort($values);
+                $intervals[$key] = [Statistics::quantileOfSorted($values, 0.05), Statistics::quantileOfSorted($values, 0.95)];
+            }
+            foreach (array_keys($curve->values) as $i) {
+                $at = [];
+                foreach ($resampled as $one) {
+                    $at[] = $one->values[$i];
+                }
+                sort($at);
+                $low[] = Statistics::quantileOfSorted($at, 0.05);
+                $high[] = Statistics::quantileOfSorted($at, 0.95);
+            }
+        }
+
+        return new self(
+            $curve,
+            $numbers,
+            $intervals,
+            $low,
+            $high,
+            \count($windows->used),
+            $windows->excluded,
+            $seconds,
+            $bandHz,
+            $bySize,
+            $windows->all,
+            $windows->size * $curve->stepS,
+            $loop,
+            $noise,
+        );
+    }
+
+    /** Whether small, medium and large moves agree, as a linear craft's would; null when fewer than two can be told. */
+    public function isLinear(): ?bool
+    {
+        $peaks = array_filter(array_column($this->bySize, 'peak'), static fn (?float $p): bool => null !== $p);
+
+        return \count($peaks) < 2 ? null : max([0.0, ...$peaks]) - min([9.0, ...$peaks]) < 0.15;
+    }
+}

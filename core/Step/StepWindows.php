@@ -1,0 +1,167 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Core\Step;
+
+use Ortholex\Core\Signal\Fft;
+use Ortholex\Core\Signal\HannWindow;
+
+/**
+ * The windows of one axis that carry enough stick movement, as spectra, and why the others do not.
+ *
+ * They are chosen by their input and by coherence, never by how the outcome looks, which would hide bad tunes; what
+ * somebody struck out by hand is counted as such.
+ */
+final readonly class StepWindows
+{
+    private const LEAST_INPUT_DPS = 15.0;
+    private const LEAST_COHERENCE = 0.5;
+    private const TOP_HZ = 100.0;
+
+    /**
+     * @param int                                                                                             $size     samples of a window
+     * @param list<array{xx: list<float>, yy: list<float>, cr: list<float>, ci: list<float>, weight: float}> $used     auto- and cross-spectra per window
+     * @param array<string, int>                                                                              $excluded
+     * @param list<float>                                                                                     $sizes    largest |setpoint| of each used window under its taper, deg/s
+     * @param list<StepWindow>                                          $all      every window in order of time; why is empty where it is used
+     */
+    private function __construct(
+        public int $size,
+        public int $hop,
+        public array $used,
+        public array $excluded,
+        public array $sizes,
+        public array $all,
+    ) {
+    }
+
+    /**
+     * @param list<array{list<float>, list<float>, float}> $runs   setpoint, rate, deg/s, and when the run begins, s
+     * @param list<float>                                  $byHand beginnings of windows struck out, s
+     */
+    public static function cut(array $runs, float $fs, float $lengthS, array $byHand = []): self
+    {
+        $n = Fft::sizeFor((int) ceil($lengthS * $fs * 0.8));
+        $hop = intdiv($n, 4);
+        $fft = Fft::ofSize($n);
+        $bins = self::bins($n, $fs);
+        $taper = HannWindow::ofSize($n)->weights;
+        $used = $sizes = $all = [];
+        $excluded = array_fill_keys(array_column(Exclusion::cases(), 'value'), 0);
+        foreach ($runs as [$x, $y, $start]) {
+            if (\count($x) < $n) {
+                ++$excluded[Exclusion::TooShort->value];
+                continue;
+            }
+            for ($at = 0, $last = \count($x) - $n; $at <= $last; $at += $hop) {
+                $a = \array_slice($x, $at, $n);
+                $square = $size = 0.0;
+                foreach ($a as $i => $v) {
+                    $square += $v * $v;
+                    // Under the taper: a move at the edge of a window hardly counts in it.
+                    $tapered = abs($v) * $taper[$i];
+                    if ($tapered > $size) {
+                        $size = $tapered;
+                    }
+                }
+                $why = null;
+                $atS = $start + $at / $fs;
+                if (self::isByHand($byHand, $atS, $hop / $fs)) {
+                    $why = Exclusion::ByHand;
+                } elseif (sqrt($square / $n) < self::LEAST_INPUT_DPS) {
+                    $why = Exclusion::TooStill;
+                } else {
+                    $spectra = self::spectra($fft, $a, \array_slice($y, $at, $n), $bins, $taper);
+                    $coherence = self::coherence($spectra);
+                    if ($coherence < self::LEAST_COHERENCE) {
+                        $why = Exclusion::Astray;
+                    } else {
+                        $used[] = $spectra + ['weight' => $coherence];
+                        $sizes[] = $size;
+                    }
+                }
+                if (null !== $why) {
+                    ++$excluded[$why->value];
+                }
+                $all[] = new StepWindow($atS, $size, $why);
+            }
+        }
+
+        return new self($n, $hop, $used, $excluded, $sizes, $all);
+    }
+
+    /** How many bins of a transform are looked at. */
+    public static function bins(int $n, float $fs): int
+    {
+        return min(intdiv($n, 2), (int) floor((self::TOP_HZ * $n) / $fs));
+    }
+
+    /** Flight time that the used windows cover, about. */
+    public function seconds(float $fs): float
+    {
+        return (\count($this->used) * $this->hop) / $fs;
+    }
+
+    /**
+     * Auto- and cross-spectra of one window under a Hann taper.
+     *
+     * @param list<float> $x
+     * @param list<float> $y
+     * @param list<float> $taper weights of the window
+     *
+     * @return array{xx: list<float>, yy: list<float>, cr: list<float>, ci: list<float>}
+     */
+    public static function spectra(Fft $fft, array $x, array $y, int $bins, array $taper): array
+    {
+        foreach ($taper as $i => $w) {
+            $x[$i] *= $w;
+            $y[$i] *= $w;
+        }
+        [$xr, $xi, $yr, $yi] = $fft->twoReal($x, $y);
+        $xx = $yy = $cr = $ci = [];
+        for ($k = 0; $k <= $bins; ++$k) {
+            $xx[] = $xr[$k] * $xr[$k] + $xi[$k] * $xi[$k];
+            $yy[] = $yr[$k] * $yr[$k] + $yi[$k] * $yi[$k];
+            $cr[] = $xr[$k] * $yr[$k] + $xi[$k] * $yi[$k];
+            $ci[] = $xr[$k] * $yi[$k] - $xi[$k] * $yr[$k];
+        }
+
+        return ['xx' => $xx, 'yy' => $yy, 'cr' => $cr, 'ci' => $ci];
+    }
+
+    /** @param list<float> $byHand */
+    private static function isByHand(array $byHand, float $atS, float $hopS): bool
+    {
+        foreach ($byHand as $s) {
+            if ($s > $atS - 1e-3 && $s < $atS + $hopS - 1e-3) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    /**
+     * Coherence within one window, smoothed over neighbouring bins, averaged where the input has its power.
+     *
+     * @param array{xx: list<float>, yy: list<float>, cr: list<float>, ci: list<float>} $s
+     */
+    private static function coherence(array $s): float
+    {
+        $sum = $weight = 0.0;
+        for ($k = 0, $n = \count($s['xx']) - 4; $k < $n; $k += 2) {
+            $a = $b = $c = $d = 0.0;
+            for ($j = $k; $j < $k + 4; ++$j) {
+                $a += $s['xx'][$j];
+                $b += $s['yy'][$j];
+                $c += $s['cr'][$j];
+                $d += $s['ci'][$j];
+            }
+            $sum += $b > 0 && $a > 0 ? ($c * $c + $d * $d) / $b : 0.0;
+            $weight += $a;
+        }
+
+        return $weight > 0 ? $sum / $weight : 0.0;
+    }
+}

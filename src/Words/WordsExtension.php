@@ -1,0 +1,42 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Words;
+
+use Ortholex\Core\Step\Exclusion;
+use Twig\Extension\AbstractExtension;
+use Twig\TwigFilter;
+use Twig\TwigFunction;
+
+/** Words in templates: `fact|words`, `'rear_left'|name`. */
+final class WordsExtension extends AbstractExtension
+{
+    public function __construct(private readonly Words $words)
+    {
+    }
+
+    public function getFunctions(): array
+    {
+        return [
+            new TwigFunction('exclusion', Exclusion::from(...)),
+            new TwigFunction('exclusion_words', $this->exclusionWords(...)),
+        ];
+    }
+
+    /** @return array<string, string> words by code, for the drawing of the windows */
+    public function exclusionWords(): array
+    {
+        $words = [];
+        foreach (Exclusion::cases() as $case) {
+            $words[$case->value] = $this->words->of($case);
+        }
+
+        return $words;
+    }
+
+    public function getFilters(): array
+    {
+        return [new TwigFilter('words', $this->words->of(...)), new TwigFilter('name', $this->words->name(...))];
+    }
+}

@@ -1,0 +1,126 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Tests\app;
+
+use Doctrine\DBAL\Connection;
+use Doctrine\DBAL\DriverManager;
+use Doctrine\DBAL\Schema\Schema;
+use Ortholex\App\Words\Words;
+use Ortholex\Core\Fact\Code;
+use Ortholex\Core\Fact\Fact;
+use Ortholex\Core\Fact\Stored;
+use Ortholex\Core\FlightLog\BadRowReason;
+use Ortholex\Core\FlightLog\BadRows;
+use Ortholex\Core\Step\Confidence\ConfidenceReason;
+use Ortholex\Migrations\Version20261125000001;
+use PHPUnit\Framework\Attributes\DataProvider;
+use Psr\Log\NullLogger;
+use Symfony\Component\Translation\TranslatorBagInterface;
+
+/** Every code that core can give has words, and no words stand there for nothing. */
+final class WordsTest extends AppCase
+{
+    /** @return iterable<string, array{class-string<Code>}> */
+    public static function codes(): iterable
+    {
+        $root = \dirname(__DIR__, 2).'/core';
+        /** @var \SplFileInfo $file */
+        foreach (new \RecursiveIteratorIterator(new \RecursiveDirectoryIterator($root, \FilesystemIterator::SKIP_DOTS)) as $file) {
+            $class = 'Ortholex\Core'.str_replace('/', '\\', substr($file->getPathname(), \strlen($root), -4));
+            if (enum_exists($class) && is_subclass_of($class, Code::class)) {
+                yield $class => [$class];
+            }
+        }
+    }
+
+    /** @param class-string<Code> $codes */
+    #[DataProvider('codes')]
+    public function testEveryCodeHasWords(string $codes): void
+    {
+        $catalogue = self::getContainer()->get(TranslatorBagInterface::class)->getCatalogue('en');
+        self::assertNotEmpty($codes::cases());
+        foreach ($codes::cases() as $case) {
+            self::assertTrue($catalogue->has((string) $case->value, 'facts'), "{$case->value} of $codes has no words");
+        }
+    }
+
+    public function testTheWordsHaveNoCodeThatCoreDoesNotGive(): void
+    {
+        $given = [];
+        foreach (self::codes() as [$class]) {
+            foreach ($class::cases() as $case) {
+                $given[(string) $case->value] = true;
+            }
+        }
+        $kinds = array_unique(array_map(static fn (string $code): string => explode('.', $code)[0], array_keys($given)));
+        $catalogue = self::getContainer()->get(TranslatorBagInterface::class)->getCatalogue('en');
+        $idle = [];
+        foreach (array_keys($catalogue->all('facts')) as $key) {
+            if (\in_array(explode('.', (string) $key)[0], $kinds, true) && !isset($given[$key])) {
+                $idle[] = $key;
+            }
+        }
+        self::assertSame([], $idle);
+    }
+
+    public function testFiguresAreRoundedAsTheWordsAsk(): void
+    {
+        $words = self::getContainer()->get(Words::class);
+        self::assertStringContainsString('31 %', $words->of(Fact::of(ConfidenceReason::FeedForwardOn, pct: 30.6)));
+        self::assertSame('rear left', $words->name('rear_left'));
+        self::assertSame('7', $words->name('7'), 'a motor known by its number keeps it');
+    }
+
+    public function testLogsKeptWithSentencesAreReadAfterTheMigration(): void
+    {
+        $db = DriverManager::getConnection(['driver' => 'pdo_sqlite', 'memory' => true]);
+        $db->executeStatement('CREATE TABLE log (id INTEGER PRIMARY KEY, bad_rows CLOB NOT NULL, faults CLOB NOT NULL)');
+        $places = [
+            ['line' => 501, 'count' => 2, 'reason' => 'column 2 is not a number'],
+            ['line' => 901, 'count' => 1, 'reason' => '3 cells instead of 5'],
+            ['line' => 1201, 'count' => 1, 'reason' => 'column 4 is not finite'],
+            ['line' => 1300, 'count' => 1, 'reason' => 'longer than 1 MB, which no row of a log is'],
+            ['line' => 3004, 'count' => 1, 'reason' => 'torn at the end of the file'],
+        ];
+        $db->insert('log', [
+            'bad_rows' => json_encode(['count' => 6, 'places' => $places]),
+            'faults' => '[{"kind":"left out","at_s":1.5,"length_s":0.01,"row":7},{"kind":"gap","at_s":2.5,"length_s":0.2,"row":9}]',
+        ]);
+        self::assertSame(1, self::migrated($db));
+        $row = $db->fetchAssociative('SELECT bad_rows, faults FROM log');
+        self::assertIsArray($row);
+        self::assertIsString($row['bad_rows']);
+        $kept = json_decode($row['bad_rows'], true);
+        self::assertIsArray($kept);
+        $bad = BadRows::fromArray(Stored::of($kept));
+        self::assertSame(6, $bad->count);
+        self::assertSame([501, 901, 1201, 1300, 3004], array_column($bad->places, 'line'));
+        self::assertEquals(
+            [
+                Fact::of(BadRowReason::NotANumber, column: 2),
+                Fact::of(BadRowReason::WrongCells, cells: 3, wanted: 5),
+                Fact::of(BadRowReason::NotFinite, column: 4),
+                Fact::of(BadRowReason::TooLong, mb: 1),
+                Fact::of(BadRowReason::Torn),
+            ],
+            array_column($bad->places, 'reason'),
+        );
+        self::assertIsString($row['faults']);
+        self::assertSame(['left_out', 'gap'], array_column((array) json_decode($row['faults'], true), 'kind'));
+    }
+
+    /** @return int rows that were written anew */
+    private static function migrated(Connection $db): int
+    {
+        $migration = new Version20261125000001($db, new NullLogger());
+        $migration->up(new Schema());
+        $count = 0;
+        foreach ($migration->getSql() as $query) {
+            $count += (int) $db->executeStatement($query->getStatement(), array_values($query->getParameters()));
+        }
+
+        return $count;
+    }
+}
