@@ -35,7 +35,7 @@ sort($times);
 $say('one real Fourier transform of 2048 points, median', $times[6], 'ms', 0.6);
 
 $demo = Scenario::craft()['curlew'];
-$set = array_merge(Catalogue::loam()->defaults(Version::parse(Catalogue::CURRENT)), $demo->settings);
+$set = Catalogue::loam()->defaults(Version::parse(Catalogue::CURRENT))->with($demo->settings);
 $simulator = new FlightSimulator($demo->physics);
 $fly = static function (int $seconds, string $path) use ($simulator, $set): float {
     $stream = fopen($path, 'w') ?: throw new RuntimeException($path);

@@ -67,7 +67,7 @@ export async function startNoise() {
     plot(box, {
       series, data, x: 'frequency, Hz', y: 'power density, dB of (deg/s)²/Hz', names, right: others.length ? 122 : 86,
       range: (u, lo, hi) => [Math.max(-70, Math.floor(lo / 10) * 10), Math.ceil((hi + 6) / 10) * 10],
-      hooks: { draw: [peaksOf(log.report.measured[axis]?.peaks ?? []), ...(notches.checked ? [satAt(log.charts.notches.throttle ?? [])] : [])] },
+      hooks: { draw: [peaksOf(log.report.spectrum[axis].measured?.peaks ?? []), ...(notches.checked ? [satAt(log.charts.notches.throttle ?? [])] : [])] },
       reading: (i) => read(i == null ? '' : `${x[i].toFixed(1)} Hz  measured ${fmt(data[1][i])}  filtered ${fmt(data[2][i])} dB`),
     });
     exports(box, `${box.dataset.name}-${axis}-spectrum`, () => ['hz', ...series.map((q) => q.label.replaceAll(' ', '_') + '_db')]);
@@ -79,8 +79,8 @@ export async function startNoise() {
 }
 
 const fmt = (v) => (v == null ? '–' : v.toFixed(1));
-const ridges = (of, axis) => of.report.ridges.filter((r) => r.axis === axis).map((r) => ({ ...r, words: r.kind === 'standing' ? `${r.hz.toFixed(0)} Hz standing` : r.kind === 'climbing' ? `climbing${r.harmonic ? ` ×${r.harmonic}` : ''}` : `${r.hz.toFixed(0)} Hz, cannot tell` }));
-const orders = (of, axis) => of.report.orders.filter((o) => o.axis === axis).map((o) => ({ kind: 'climbing', from_pct: (100 * o.from_rpm) / of.charts.full_rpm, to_pct: (100 * o.to_rpm) / of.charts.full_rpm, hz_at_zero: 0, hz_per_pct: (o.order * of.charts.full_rpm) / 6000, words: `${o.order.toFixed(2)} a turn` }));
+const ridges = (of, axis) => of.report.noise.ridges.filter((r) => r.axis === axis).map((r) => ({ ...r, words: r.kind === 'standing' ? `${r.hz.toFixed(0)} Hz standing` : r.kind === 'climbing' ? `climbing${r.harmonic ? ` ×${r.harmonic}` : ''}` : `${r.hz.toFixed(0)} Hz, cannot tell` }));
+const orders = (of, axis) => of.report.noise.orders.filter((o) => o.axis === axis).map((o) => ({ kind: 'climbing', from_pct: (100 * o.from_rpm) / of.charts.full_rpm, to_pct: (100 * o.to_rpm) / of.charts.full_rpm, hz_at_zero: 0, hz_per_pct: (o.order * of.charts.full_rpm) / 6000, words: `${o.order.toFixed(2)} a turn` }));
 
 // Under the spectrum, from where to where each notch went over the flight.
 function satAt(tracks) {

@@ -11,12 +11,13 @@ use Ortholex\Bench\World\Pace;
 use Ortholex\Bench\World\World;
 use Ortholex\Bench\World\WorldState;
 use Ortholex\Core\Airframe\Rotation;
+use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Drive\LoopLoad;
 use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\Link\Message;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Settings\CommitPlan;
-use Ortholex\Core\Settings\Migration;
+use Ortholex\Core\Settings\Migration\Migration;
 use Ortholex\Core\Settings\SettingError;
 use Ortholex\Core\Wiring\BoardPads;
 
@@ -349,7 +350,7 @@ final readonly class Board
         if ($s->loadPct < 0) {
             $current = Migration::between(
                 $this->catalogue,
-                $s->running,
+                SettingSet::of($s->running),
                 Version::parse($s->runningVersion),
                 Version::parse(Catalogue::CURRENT),
             )->settings;
@@ -371,7 +372,7 @@ final readonly class Board
      */
     private function loadKept(Version $version): array
     {
-        $settings = $this->catalogue->defaults($version);
+        $settings = $this->catalogue->defaults($version)->toArray();
         foreach ($this->state->kept as $name => $value) {
             if (isset($settings[$name])) {
                 try {

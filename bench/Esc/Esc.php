@@ -53,11 +53,11 @@ final readonly class Esc
         $s->switchingKhz = $label->switchingKhz;
         if ($s->keptFamily !== $label->family) {
             // Another family lays its settings out otherwise: what was kept means nothing to it.
-            $s->settings = EscTable::defaults($this->identity());
+            $s->settings = EscTable::defaults($this->identity())->toArray();
             $s->keptFamily = $label->family;
         }
         // A newer release of the same family adds what it has more.
-        $s->settings += EscTable::defaults($this->identity());
+        $s->settings += EscTable::defaults($this->identity())->toArray();
     }
 
     /** @return array{string, float} what it sends back, '' when it stays silent; and the seconds it took */

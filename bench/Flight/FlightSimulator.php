@@ -9,6 +9,7 @@ use Ortholex\Core\Airframe\Mixer;
 use Ortholex\Core\Airframe\Rotation;
 use Ortholex\Core\Control\Feel;
 use Ortholex\Core\Control\RateFilters;
+use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\FlightLog\LogWriter;
 use Ortholex\Core\Radio\ChannelSpan;
 use Ortholex\Core\Signal\FilterStage;
@@ -70,7 +71,7 @@ final readonly class FlightSimulator
     /**
      * Flies and writes the log as our own CSV.
      *
-     * @param array<string, float|int|bool|string> $set      the board's settings under current names
+     * @param SettingSet            $set      the board's settings under current names
      * @param list<string>                         $faults   loose_arm, bent_prop, lost_sync, backward:PLACE for a motor that turns against its prop, dead:PLACE for one that does not turn
      * @param resource                             $stream
      * @param string                               $head     YAML to stand ahead of the header
@@ -80,7 +81,7 @@ final readonly class FlightSimulator
      */
     public function fly(
         FlightCard $card,
-        array $set,
+        SettingSet $set,
         float $seconds,
         int $seed,
         array $faults,
@@ -89,14 +90,12 @@ final readonly class FlightSimulator
         \Closure $progress,
     ): string {
         $craft = $this->craft;
-        $num = static fn (string $name, float $default): float => \is_int($set[$name] ?? null) || \is_float($set[$name] ?? null)
-            ? (float) $set[$name]
-            : $default;
-        $loopHz = (float) (string) ($set['motors.loop_rate_hz'] ?? '2000');
+        $num = $set->number(...);
+        $loopHz = $set->loopHz();
         $dt = 1.0 / $loopHz;
         $subs = max(1, (int) ceil(self::PHYSICS_HZ / $loopHz));
         $h = $dt / $subs;
-        $recordEvery = max(1, (int) round($loopHz / (float) (string) ($set['recorder.rate_hz'] ?? '2000')));
+        $recordEvery = max(1, (int) round($loopHz / $set->number('recorder.rate_hz', 2000)));
 
         $motors = $craft->frame->motors;
         $n = \count($motors);
@@ -109,7 +108,7 @@ final readonly class FlightSimulator
         $placeIndex = array_flip($craft->frame->places());
         $commandIndex = array_flip($believedFrame->places());
         foreach ($craft->wiredPads as $pad => $place) {
-            $drives = (string) ($set["pad.$pad.drives"] ?? 'none');
+            $drives = $set->text("pad.$pad.drives", 'none');
             if (isset($placeIndex[$place]) && !\in_array("dead:$place", $faults, true)) {
                 $drivenBy[$placeIndex[$place]] = $commandIndex[$drives] ?? -1;
             }
@@ -164,12 +163,12 @@ final readonly class FlightSimulator
                 $dState[$axis][$s] = [0.0, 0.0, 0.0, 0.0];
             }
         }
-        $command = FilterStage::secondOrder(min($num('command_low_pass.cutoff_hz', 40), 0.45 * $loopHz), $loopHz);
+        $command = FilterStage::secondOrder(min($num('command_low_pass.cutoff_hz', 40), RateFilters::highestHz($loopHz)), $loopHz);
         $commandState = array_fill(0, 3, [0.0, 0.0, 0.0, 0.0]);
         $orders = RateFilters::orders($set);
         $notchQ = $num('notch.motor.width_q', 5);
         $notchFloor = $num('notch.motor.floor_hz', 80);
-        $notchTop = 0.45 * $loopHz;
+        $notchTop = RateFilters::highestHz($loopHz);
         $notches = \count($orders) * $n;
         $nb0 = $nb1 = $na2 = array_fill(0, max(1, $notches), 0.0);
         $nx1 = $nx2 = $ny1 = $ny2 = array_fill(0, 3 * max(1, $notches), 0.0);
@@ -180,7 +179,7 @@ final readonly class FlightSimulator
             $tracking[] = new TrackingNotches(
                 $trackCount,
                 $num('notch.tracking.low_hz', 100),
-                min($num('notch.tracking.high_hz', 500), 0.45 * $loopHz),
+                min($num('notch.tracking.high_hz', 500), RateFilters::highestHz($loopHz)),
                 $loopHz / $thin,
             );
         }
@@ -554,7 +553,7 @@ final readonly class FlightSimulator
     private static function notchesAt(array $centres, float $q, float $rateHz): array
     {
         return array_values(
-            array_map(static fn (float $hz): FilterStage => FilterStage::notch(min($hz, 0.45 * $rateHz), $q, $rateHz), $centres),
+            array_map(static fn (float $hz): FilterStage => FilterStage::notch(min($hz, RateFilters::highestHz($rateHz)), $q, $rateHz), $centres),
         );
     }
 }

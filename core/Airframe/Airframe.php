@@ -4,11 +4,28 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\Airframe;
 
+use Ortholex\Core\Craft\SettingSet;
+
 /** The motors of a craft by place. */
 final readonly class Airframe
 {
+    /** Where the arms of a hexa point, clockwise from the nose. */
+    private const HEXA_DEG = [
+        'front_right' => 30,
+        'right' => 90,
+        'rear_right' => 150,
+        'rear_left' => 210,
+        'left' => 270,
+        'front_left' => 330,
+    ];
+
+    /** Motors nearer to each other than this sit in one spot, m. */
+    private const ONE_SPOT_M = 0.02;
+
+    private const PROPS_OUT = 'props_out';
+
     /** @param list<MotorPlace> $motors */
-    private function __construct(public string $layout, public array $motors)
+    private function __construct(public Layout $layout, public array $motors)
     {
     }
 
@@ -17,15 +34,13 @@ final readonly class Airframe
     {
         $places = array_map(static fn (MotorPlace $m): string => $m->place, $motors);
         if (\count($motors) < 3) {
-            throw AirframeError::of('A multirotor needs at least three motors; '.\count($motors).' were given.');
+            throw AirframeError::of(AirframeFlaw::TooFewMotors, motors: \count($motors));
         }
         if (\count(array_unique($places)) !== \count($places)) {
-            throw AirframeError::of(
-                'Two motors have the same place: '.implode(', ', array_diff_assoc($places, array_unique($places))).'.',
-            );
+            throw AirframeError::of(AirframeFlaw::PlaceTwice, places: array_values(array_diff_assoc($places, array_unique($places))));
         }
 
-        return new self('custom', array_values($motors));
+        return new self(Layout::Custom, array_values($motors));
     }
 
     /** Quad X with motor centres $diagonalM apart corner to corner. Props-in: front left clockwise from above. */
@@ -34,7 +49,7 @@ final readonly class Airframe
         $a = $diagonalM / 2 / \M_SQRT2;
         $s = $propsIn ? 1 : -1;
 
-        return new self('quad_x', [
+        return new self(Layout::QuadX, [
             new MotorPlace('front_right', $a, $a, -$s),
             new MotorPlace('rear_right', -$a, $a, $s),
             new MotorPlace('rear_left', -$a, -$a, -$s),
@@ -47,9 +62,7 @@ final readonly class Airframe
     {
         $s = $propsIn ? 1 : -1;
         $motors = [];
-        foreach (
-            ['front_right' => 30, 'right' => 90, 'rear_right' => 150, 'rear_left' => 210, 'left' => 270, 'front_left' => 330] as $place => $deg
-        ) {
+        foreach (self::HEXA_DEG as $place => $deg) {
             $motors[] = new MotorPlace(
                 $place,
                 $armM * cos(deg2rad($deg)),
@@ -58,7 +71,7 @@ final readonly class Airframe
             );
         }
 
-        return new self('hexa_x', $motors);
+        return new self(Layout::HexaX, $motors);
     }
 
     /** Quad X, $stretch times as long as wide. */
@@ -68,7 +81,7 @@ final readonly class Airframe
         $y = $diagonalM / 2 / hypot(1.0, $stretch);
         $s = $propsIn ? 1 : -1;
 
-        return new self('quad_stretched', [
+        return new self(Layout::QuadStretched, [
             new MotorPlace('front_right', $x, $y, -$s),
             new MotorPlace('rear_right', -$x, $y, $s),
             new MotorPlace('rear_left', -$x, -$y, -$s),
@@ -82,7 +95,7 @@ final readonly class Airframe
         $a = $diagonalM / 2;
         $s = $propsIn ? 1 : -1;
 
-        return new self('quad_plus', [
+        return new self(Layout::QuadPlus, [
             new MotorPlace('front', $a, 0.0, $s),
             new MotorPlace('right', 0.0, $a, -$s),
             new MotorPlace('rear', -$a, 0.0, $s),
@@ -93,38 +106,35 @@ final readonly class Airframe
     /**
      * The frame that settings describe.
      *
-     * @param array<string, float|int|bool|string> $settings names of the current catalogue
+     * @param SettingSet $set names of the current catalogue
      *
      * @throws AirframeError when a custom frame has too few motors or two in one spot
      */
-    public static function of(array $settings): self
+    public static function of(SettingSet $set): self
     {
-        $number = static fn (string $name, float $default): float => is_numeric($settings[$name] ?? null)
-            ? (float) $settings[$name]
-            : $default;
-        $diagonal = $number('frame.diagonal_mm', 220.0) / 1000;
-        $propsIn = 'props_out' !== ($settings['props.direction'] ?? 'props_in');
+        $diagonal = $set->number('frame.diagonal_mm', 220.0) / 1000;
+        $propsIn = self::PROPS_OUT !== $set->text('props.direction');
 
-        return match ($settings['frame.layout'] ?? 'quad_x') {
-            'quad_plus' => self::quadPlus($diagonal, $propsIn),
-            'quad_stretched' => self::quadStretched($diagonal, $number('frame.stretch', 1.3), $propsIn),
-            'hexa_x' => self::hexaX($diagonal / 2, $propsIn),
-            'custom' => self::ofArms($settings, $propsIn),
-            default => self::quadX($diagonal, $propsIn),
+        return match (Layout::tryFrom($set->text('frame.layout')) ?? Layout::QuadX) {
+            Layout::QuadX => self::quadX($diagonal, $propsIn),
+            Layout::QuadPlus => self::quadPlus($diagonal, $propsIn),
+            Layout::QuadStretched => self::quadStretched($diagonal, $set->number('frame.stretch', 1.3), $propsIn),
+            Layout::HexaX => self::hexaX($diagonal / 2, $propsIn),
+            Layout::Custom => self::ofArms($set, $propsIn),
         };
     }
 
     /**
      * Motors wherever their arms reach; going round from the nose, neighbours turn opposite ways.
      *
-     * @param array<string, float|int|bool|string> $settings `arm.PLACE.forward_mm` and `arm.PLACE.right_mm`; both zero is no motor
+     * @param SettingSet $set `arm.PLACE.forward_mm` and `arm.PLACE.right_mm`; both zero is no motor
      *
      * @throws AirframeError
      */
-    private static function ofArms(array $settings, bool $propsIn): self
+    private static function ofArms(SettingSet $set, bool $propsIn): self
     {
         $arms = [];
-        foreach ($settings as $name => $value) {
+        foreach ($set as $name => $value) {
             if (1 === preg_match('~^arm\.([a-z_]+)\.(forward|right)_mm$~', $name, $m) && is_numeric($value)) {
                 $arms[$m[1]][$m[2]] = (float) $value / 1000;
             }
@@ -141,10 +151,8 @@ final readonly class Airframe
         $motors = [];
         foreach ($round as $place => [, $x, $y]) {
             foreach ($motors as $other) {
-                if (hypot($x - $other->x, $y - $other->y) < 0.02) {
-                    throw AirframeError::of(
-                        'The motors '.$other->inWords().' and '.str_replace('_', ' ', $place).' sit in one spot. Move one of them.',
-                    );
+                if (hypot($x - $other->x, $y - $other->y) < self::ONE_SPOT_M) {
+                    throw AirframeError::of(AirframeFlaw::TwoInOneSpot, places: [$other->place, $place]);
                 }
             }
             $motors[] = new MotorPlace($place, $x, $y, (0 === \count($motors) % 2) === $propsIn ? -1 : 1);

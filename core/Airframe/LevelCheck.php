@@ -29,19 +29,13 @@ final readonly class LevelCheck
     {
         $size = sqrt($force[0] ** 2 + $force[1] ** 2 + $force[2] ** 2);
         if ($size < 0.9 || $size > 1.1) {
-            throw AirframeError::of(\sprintf('The accelerometer reads %.2f g: the craft moves. Let it lie, and take it again.', $size));
+            throw AirframeError::of(AirframeFlaw::Moves, g: $size);
         }
         $down = $mounting->apply([-$force[0] / $size, -$force[1] / $size, -$force[2] / $size]);
         $roll = rad2deg(atan2($down[1], $down[2]));
         $pitch = rad2deg(asin(max(-1.0, min(1.0, -$down[0]))));
         if (abs($roll) > self::MOST_DEG || abs($pitch) > self::MOST_DEG) {
-            throw AirframeError::of(
-                \sprintf(
-                    'The board reads roll %.0f° and pitch %.0f°. That is no small crookedness: lay the craft level, or show its mounting first.',
-                    $roll,
-                    $pitch,
-                ),
-            );
+            throw AirframeError::of(AirframeFlaw::NotLevel, roll: $roll, pitch: $pitch);
         }
 
         return new self(round($roll, 1), round($pitch, 1));

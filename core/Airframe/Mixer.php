@@ -38,9 +38,7 @@ final readonly class Mixer
         foreach ($rows as $r => $row) {
             $peak = max([0.0, ...array_map('abs', $row)]);
             if ($peak <= 0) {
-                throw AirframeError::of(
-                    'These motors cannot command '.['roll', 'pitch', 'yaw', 'lift'][$r].': no motor has any effect on it.',
-                );
+                throw AirframeError::of(AirframeFlaw::CannotCommand, command: ['roll', 'pitch', 'yaw', 'lift'][$r]);
             }
             foreach ($row as $i => $v) {
                 $rows[$r][$i] = $v / $peak;
@@ -54,9 +52,7 @@ final readonly class Mixer
                 $rows,
             );
         }
-        $inverse = LinearSystem::inverse($gram, self::LEAST_PIVOT) ?? throw AirframeError::of(
-            'These motors cannot command roll, pitch, yaw and lift independently of each other.',
-        );
+        $inverse = LinearSystem::inverse($gram, self::LEAST_PIVOT) ?? throw AirframeError::of(AirframeFlaw::CommandsNotIndependent);
         $columns = [];
         foreach (array_keys($frame->motors) as $i) {
             for ($axis = 0; $axis < 4; ++$axis) {

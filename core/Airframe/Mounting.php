@@ -17,6 +17,9 @@ final readonly class Mounting
     private const LEAST_APART_DEG = 20.0;
     private const MOST_STRETCH = 0.12;
 
+    /** How far the lift that was asked for may differ from the one that was shown. */
+    private const MOST_OFF_LIFT_DEG = 25.0;
+
     private function __construct(
         public Rotation $rotation,
         public float $rollDeg,
@@ -30,43 +33,26 @@ final readonly class Mounting
     /**
      * @param array{float, float, float} $level  specific force read by the board with the craft level, g
      * @param array{float, float, float} $noseUp the same with the nose lifted
-     * @param float                      $upDeg  how far it was lifted; anything clearly above level will do, as only its direction counts
+     * @param float                      $upDeg  how far it was lifted; only its direction counts
      *
      * @throws AirframeError when the poses are too alike, the readings are not of a craft at rest, or they contradict the lift
      */
     public static function fromPoses(array $level, array $noseUp, float $upDeg): self
     {
-        foreach (['level' => $level, 'nose up' => $noseUp] as $pose => $force) {
+        foreach (['level' => $level, 'nose_up' => $noseUp] as $pose => $force) {
             $size = self::size($force);
             if (abs($size - 1) > self::MOST_STRETCH) {
-                throw AirframeError::of(
-                    \sprintf(
-                        'In the pose “%s” the accelerometer read %.2f g instead of 1 g. Keep the craft still and show it again.',
-                        $pose,
-                        $size,
-                    ),
-                );
+                throw AirframeError::of(AirframeFlaw::NotStillInPose, pose: $pose, g: $size);
             }
         }
         $downLevel = self::unit([-$level[0], -$level[1], -$level[2]]);
         $downUp = self::unit([-$noseUp[0], -$noseUp[1], -$noseUp[2]]);
         $apart = rad2deg(acos(max(-1.0, min(1.0, self::dot($downLevel, $downUp)))));
         if ($apart < self::LEAST_APART_DEG) {
-            throw AirframeError::of(
-                \sprintf(
-                    'The two poses are only %.0f° apart, too alike to tell which way the nose is. Lift the nose by 30° or more.',
-                    $apart,
-                ),
-            );
+            throw AirframeError::of(AirframeFlaw::PosesAlike, deg: $apart);
         }
-        if (abs($apart - $upDeg) > 25.0) {
-            throw AirframeError::of(
-                \sprintf(
-                    'Between the poses the board turned by %.0f°, but the nose was to be lifted by about %.0f°. Show both again, without turning the craft in between.',
-                    $apart,
-                    $upDeg,
-                ),
-            );
+        if (abs($apart - $upDeg) > self::MOST_OFF_LIFT_DEG) {
+            throw AirframeError::of(AirframeFlaw::PosesContradictLift, deg: $apart, up_deg: $upDeg);
         }
         // In the craft, level: down is z. Nose up: down leans towards the tail, that is −x. Their cross product is the pitch axis.
         $craft = self::triad([0.0, 0.0, 1.0], [-sin(deg2rad($apart)), 0.0, cos(deg2rad($apart))]);
@@ -104,7 +90,11 @@ final readonly class Mounting
         return new self($found, $roll, $pitch, $yaw, 0.0, false);
     }
 
-    /** @return iterable<array{float, float, float}> the 24 right-angle rotations and, level or upside down, those of 45° yaw; plainest names first */
+    /**
+     * The 24 right-angle rotations and, level or upside down, those of 45° yaw; plainest names first.
+     *
+     * @return iterable<array{float, float, float}>
+     */
     private static function candidates(): iterable
     {
         foreach ([0.0, 180.0] as $roll) {

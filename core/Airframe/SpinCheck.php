@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\Airframe;
 
+use Ortholex\Core\Fact\Fact;
+
 /**
  * From answers (pad → place, direction) to the pad map and the ESCs to reverse.
  *
@@ -16,7 +18,7 @@ final readonly class SpinCheck
      * @param array<int, string> $drives   pad => place it really drives; empty until complete
      * @param list<string>       $reverse  places whose motor turns the wrong way
      * @param list<string>       $missing  places no answer names yet
-     * @param list<string>       $clashes  in words
+     * @param list<Fact>         $clashes  of SpinCode
      */
     private function __construct(public array $drives, public array $reverse, public array $missing, public array $clashes)
     {
@@ -36,7 +38,7 @@ final readonly class SpinCheck
         $clashes = [];
         foreach ($last as $pad => $answer) {
             if (!\in_array($answer->place, $frame->places(), true)) {
-                $clashes[] = "Pad $pad is said to turn “{$answer->place}”, where this frame has no motor.";
+                $clashes[] = Fact::of(SpinCode::NoMotorThere, pad: $pad, place: $answer->place);
                 continue;
             }
             $byPlace[$answer->place][] = $pad;
@@ -44,12 +46,7 @@ final readonly class SpinCheck
         foreach ($byPlace as $place => $here) {
             if (\count($here) > 1) {
                 sort($here);
-                $clashes[] =
-                    'Pads '.
-                    implode(' and ', $here).
-                    ' are both said to turn the '.
-                    str_replace('_', ' ', $place).
-                    ' motor. Spin them again.';
+                $clashes[] = Fact::of(SpinCode::PadsShareMotor, pads: array_map(strval(...), $here), place: $place);
             }
         }
         $missing = array_values(array_diff($frame->places(), array_keys($byPlace)));
@@ -78,37 +75,27 @@ final readonly class SpinCheck
     }
 
     /**
-     * What is wrong, in one sentence.
+     * What is wrong, of SpinCode.
      *
      * @param array<int, string> $set pad => place as the settings have it
      */
-    public function inWords(array $set): string
+    public function fact(array $set): Fact
     {
         if (!$this->isComplete()) {
-            return [] !== $this->clashes
-                ? $this->clashes[0]
-                : 'Still to show: '.
-                        implode(', ', array_map(static fn (string $p): string => str_replace('_', ' ', $p), $this->missing)).
-                        '.';
+            return $this->clashes[0] ?? Fact::of(SpinCode::StillToShow, places: $this->missing);
         }
-        $moved = array_filter(
-            $this->drives,
-            static fn (string $place, int $pad): bool => ($set[$pad] ?? '') !== $place,
-            \ARRAY_FILTER_USE_BOTH,
-        );
-        $words = [];
-        if ([] !== $moved) {
-            $words[] = \count($moved).' outputs go to other motors than the settings say';
-        }
-        if ([] !== $this->reverse) {
-            $words[] =
-                implode(' and ', array_map(static fn (string $p): string => str_replace('_', ' ', $p), $this->reverse)).
-                (1 === \count($this->reverse) ? ' turns' : ' turn').
-                ' the wrong way';
-        }
+        $moved = \count(array_diff_assoc($this->drives, $set));
 
-        return [] === $words
-            ? 'Every output drives its motor, and every motor turns as it should.'
-            : ucfirst(implode(', and ', $words)).'.';
+        return match (true) {
+            0 === $moved && [] === $this->reverse => Fact::of(SpinCode::AllRight),
+            0 === $moved => Fact::of(SpinCode::MotorsTurnWrong, places: $this->reverse, motors: \count($this->reverse)),
+            [] === $this->reverse => Fact::of(SpinCode::OutputsMoved, outputs: $moved),
+            default => Fact::of(
+                SpinCode::OutputsMovedAndMotorsTurnWrong,
+                outputs: $moved,
+                places: $this->reverse,
+                motors: \count($this->reverse),
+            ),
+        };
     }
 }

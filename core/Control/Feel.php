@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\Control;
 
+use Ortholex\Core\Craft\Axis;
+use Ortholex\Core\Craft\SettingSet;
+
 /**
  * Rotation rate against stick: rate(x) = c·x + (full − c)·sign(x)·|x|^p with p = log2((full − c)/(half − c/2)).
  *
@@ -22,17 +25,18 @@ final readonly class Feel
             return new self($centre, $full, 1.0);
         }
         if ($half <= $centre / 2 || $half >= $full / 2 || $full <= $centre) {
-            throw FeelError::of(
-                \sprintf(
-                    'A half-stick rate of %g deg/s does not lie between half the centre rate (%g) and half the full-stick rate (%g).',
-                    $half,
-                    $centre / 2,
-                    $full / 2,
-                ),
-            );
+            throw new FeelError($half, $centre / 2, $full / 2);
         }
 
         return new self($centre, $full, log(($full - $centre) / ($half - $centre / 2), 2));
+    }
+
+    /** @throws FeelError */
+    public static function in(SettingSet $set, Axis $axis): self
+    {
+        $rate = static fn (string $part): float => $set->number("feel.{$axis->value}.$part");
+
+        return self::of($rate('centre_dps'), $rate('half_stick_dps'), $rate('full_stick_dps'));
     }
 
     /** @param float $stick −1 to 1 */

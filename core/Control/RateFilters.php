@@ -4,68 +4,68 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\Control;
 
+use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Signal\FilterChain;
 use Ortholex\Core\Signal\FilterStage;
 
 /** The rate path and the D path that a set of settings describes, at a given loop rate. */
 final readonly class RateFilters
 {
+    public const PATHS = ['rate_path', 'd_path'];
+    public const STAGES = [1, 2];
+
+    /** No filter stands above this share of the loop rate: at half of it, the bilinear transform has no frequency left. */
+    private const HIGHEST_SHARE = 0.48;
+
     private function __construct(public FilterChain $ratePath, public FilterChain $dPath)
     {
     }
 
     /**
-     * @param array<string, float|int|bool|string> $settings names of the current catalogue
-     * @param list<float>                          $rotorHz  rotor speeds at which the motor notches stand; empty leaves them out
+     * @param SettingSet  $set     names of the current catalogue
+     * @param list<float> $rotorHz rotor speeds at which the motor notches stand; empty leaves them out
      */
-    public static function of(array $settings, float $loopHz, array $rotorHz = []): self
+    public static function of(SettingSet $set, float $loopHz, array $rotorHz = []): self
     {
-        $rate = self::path('rate_path', $settings, $loopHz);
-        foreach (self::orders($settings) as $order) {
+        $rate = self::path('rate_path', $set, $loopHz);
+        foreach (self::orders($set) as $order) {
             foreach ($rotorHz as $hz) {
-                $centre = max(self::number($settings, 'notch.motor.floor_hz', 80.0), $order * $hz);
-                if ($centre < 0.48 * $loopHz) {
-                    $rate = $rate->then(FilterStage::notch($centre, self::number($settings, 'notch.motor.width_q', 5.0), $loopHz));
+                $centre = max($set->number('notch.motor.floor_hz', 80.0), $order * $hz);
+                if ($centre < self::highestHz($loopHz)) {
+                    $rate = $rate->then(FilterStage::notch($centre, $set->number('notch.motor.width_q', 5.0), $loopHz));
                 }
             }
         }
 
-        return new self($rate, self::path('d_path', $settings, $loopHz));
+        return new self($rate, self::path('d_path', $set, $loopHz));
     }
 
-    /**
-     * @param array<string, float|int|bool|string> $settings
-     *
-     * @return list<int> harmonics of the motor notches; none when rpm feedback is off
-     */
-    public static function orders(array $settings): array
+    /** The highest frequency that a filter can stand at in a loop, Hz. */
+    public static function highestHz(float $loopHz): float
     {
-        $text = (string) ($settings['notch.motor.orders'] ?? '');
-
-        return '' === $text || true !== ($settings['motors.rpm_feedback'] ?? false) ? [] : array_map('intval', explode(',', $text));
+        return self::HIGHEST_SHARE * $loopHz;
     }
 
-    /** @param array<string, float|int|bool|string> $settings */
-    private static function path(string $path, array $settings, float $loopHz): FilterChain
+    /** @return list<int> harmonics of the motor notches; none when rpm feedback is off */
+    public static function orders(SettingSet $set): array
+    {
+        $text = $set->text('notch.motor.orders');
+
+        return '' === $text || !$set->flag('motors.rpm_feedback') ? [] : array_map('intval', explode(',', $text));
+    }
+
+    private static function path(string $path, SettingSet $set, float $loopHz): FilterChain
     {
         $chain = FilterChain::of($loopHz);
-        foreach ([1, 2] as $n) {
-            $hz = min(self::number($settings, "$path.stage.$n.cutoff_hz", 200.0), 0.48 * $loopHz);
-            $chain = match ($settings["$path.stage.$n.kind"] ?? 'off') {
-                'first_order' => $chain->then(FilterStage::firstOrder($hz, $loopHz)),
-                'second_order' => $chain->then(FilterStage::secondOrder($hz, $loopHz)),
-                default => $chain,
+        foreach (self::STAGES as $n) {
+            $hz = min($set->number("$path.stage.$n.cutoff_hz", 200.0), self::highestHz($loopHz));
+            $chain = match (LowPass::of($set, $path, $n)) {
+                LowPass::Off => $chain,
+                LowPass::FirstOrder => $chain->then(FilterStage::firstOrder($hz, $loopHz)),
+                LowPass::SecondOrder => $chain->then(FilterStage::secondOrder($hz, $loopHz)),
             };
         }
 
         return $chain;
-    }
-
-    /** @param array<string, float|int|bool|string> $settings */
-    private static function number(array $settings, string $name, float $default): float
-    {
-        $value = $settings[$name] ?? $default;
-
-        return \is_int($value) || \is_float($value) ? (float) $value : $default;
     }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\Core\Drive;
 
 use Ortholex\Core\Control\RateFilters;
+use Ortholex\Core\Craft\SettingSet;
 
 /**
  * Share of the processor's time per control period: Σ cost of the tasks × loop rate / processor class.
@@ -32,23 +33,23 @@ final readonly class LoopLoad
     }
 
     /**
-     * @param array<string, float|int|bool|string> $settings names of the current catalogue
-     * @param int                                  $motors   number of motors
-     * @param list<string>                         $leftOut  what the build leaves out
+     * @param SettingSet   $set     names of the current catalogue
+     * @param int          $motors  number of motors
+     * @param list<string> $leftOut what the build leaves out
      */
-    public static function of(array $settings, int $motors, string $processor, array $leftOut = []): self
+    public static function of(SettingSet $set, int $motors, string $processor, array $leftOut = []): self
     {
-        $loopHz = (float) (string) ($settings['motors.loop_rate_hz'] ?? '2000');
-        $filters = RateFilters::of($settings, $loopHz);
+        $loopHz = $set->loopHz();
+        $filters = RateFilters::of($set, $loopHz);
         $biquads =
-            3 * (\count($filters->ratePath->stages) + \count($filters->dPath->stages) + $motors * \count(RateFilters::orders($settings)));
-        $tracking = (int) ($settings['notch.tracking.count'] ?? 0);
+            3 * (\count($filters->ratePath->stages) + \count($filters->dPath->stages) + $motors * \count(RateFilters::orders($set)));
+        $tracking = $set->whole('notch.tracking.count');
         $us =
             self::FIXED_US +
             array_sum(array_diff_key(self::OPTIONS_US, array_flip($leftOut))) +
             self::BIQUAD_US * $biquads +
             ($tracking > 0 ? self::TRACKING_US + 3 * $tracking * self::BIQUAD_US : 0) +
-            (self::RECORDER_US_PER_KHZ * (float) (string) ($settings['recorder.rate_hz'] ?? '0')) / $loopHz;
+            (self::RECORDER_US_PER_KHZ * $set->number('recorder.rate_hz')) / $loopHz;
 
         return new self((100 * $us * 1e-6 * $loopHz) / (self::CLASSES[$processor] ?? 1.0), $processor);
     }

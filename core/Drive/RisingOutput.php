@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\Drive;
 
+use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Signal\Statistics;
 
 /**
@@ -32,15 +33,13 @@ final readonly class RisingOutput
     /**
      * The idle output as the settings of a craft have it: Loam before 4.2 counts it in microseconds above 1000.
      *
-     * @param array<string, float|int|bool|string> $settings of the craft
-     *
      * @return array<string, float|int> none where no idle was found
      */
-    public function idleFor(array $settings): array
+    public function idleFor(SettingSet $settings): array
     {
         return match (true) {
             null === $this->idlePct => [],
-            isset($settings['motors.idle_us']) => ['motors.idle_us' => (int) round(10 * $this->idlePct)],
+            $settings->has('motors.idle_us') => ['motors.idle_us' => (int) round(10 * $this->idlePct)],
             default => ['motors.idle_pct' => $this->idlePct],
         };
     }

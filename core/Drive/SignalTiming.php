@@ -20,22 +20,19 @@ final readonly class SignalTiming
      * Longest frame of a protocol: PWM 2000 µs, OneShot125 250 µs, DShot 16 bits at its rate; with rpm feedback 30 µs
      * of turn-round and the reply of 21 bits at 5/4 the rate.
      *
-     * @throws \InvalidArgumentException for a protocol there is not, or feedback on an analogue one
+     * @throws NoAnswerOnPulses for feedback on an analogue one
      */
-    public static function of(string $protocol, bool $rpmFeedback): self
+    public static function of(MotorSignal $signal, bool $rpmFeedback): self
     {
-        $kilobits = ['dshot150' => 150, 'dshot300' => 300, 'dshot600' => 600][$protocol] ?? null;
+        $kilobits = $signal->kilobits();
         if (null !== $kilobits) {
             return new self(16e3 / $kilobits + ($rpmFeedback ? 30 + 21e3 / (1.25 * $kilobits) : 0), true);
         }
-        $us =
-            ['pwm' => 2000.0, 'oneshot125' => 250.0][$protocol] ??
-            throw new \InvalidArgumentException("There is no motor signal “{$protocol}”.");
         if ($rpmFeedback) {
-            throw new \InvalidArgumentException("An ESC cannot answer on the analogue signal $protocol; rpm feedback needs DShot.");
+            throw new NoAnswerOnPulses($signal);
         }
 
-        return new self($us, false);
+        return new self(MotorSignal::Pwm === $signal ? 2000.0 : 250.0, false);
     }
 
     public function fits(float $loopHz): bool

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\Link;
 
+use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Firmware\BoardIdentity;
 use Ortholex\Core\Firmware\Version;
 
@@ -86,12 +87,8 @@ final class BoardClient implements PageTarget
         return [$sum[0] / $readings, $sum[1] / $readings, $sum[2] / $readings];
     }
 
-    /**
-     * @return array<string, float|int|bool|string>
-     *
-     * @throws LinkError
-     */
-    public function readSettings(): array
+    /** @throws LinkError */
+    public function readSettings(): SettingSet
     {
         $settings = [];
         $from = 0;
@@ -105,7 +102,7 @@ final class BoardClient implements PageTarget
             }
         } while ($from < $total && [] !== $fields);
 
-        return $settings;
+        return SettingSet::of($settings);
     }
 
     /** @throws LinkError refused when the board knows no such setting or value */

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\Link;
 
+use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Esc\EscIdentity;
 use Ortholex\Core\Firmware\Version;
 
@@ -49,11 +50,11 @@ final class EscClient implements PageTarget
     }
 
     /**
-     * @return array<string, float|int|bool|string> by key
+     * What it holds, by key.
      *
      * @throws LinkError
      */
-    public function readSettings(): array
+    public function readSettings(): SettingSet
     {
         $settings = [];
         $fields = Message::unfields($this->ask(Message::ESC_READ, '', 'read settings'));
@@ -62,17 +63,17 @@ final class EscClient implements PageTarget
             $settings[$fields[$i]] = \is_scalar($value) ? $value : '';
         }
 
-        return $settings;
+        return SettingSet::of($settings);
     }
 
     /**
      * Writes and keeps values, all or none.
      *
-     * @param array<string, float|int|bool|string> $values by key
+     * @param SettingSet $values by key
      *
      * @throws LinkError refused when it cannot take one of them
      */
-    public function writeSettings(array $values): void
+    public function writeSettings(SettingSet $values): void
     {
         $fields = [];
         foreach ($values as $key => $value) {

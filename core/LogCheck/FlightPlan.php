@@ -6,6 +6,7 @@ namespace Ortholex\Core\LogCheck;
 
 use Ortholex\Core\Control\Feel;
 use Ortholex\Core\Control\FeelError;
+use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Settings\Setting;
 
 /**
@@ -32,10 +33,10 @@ final readonly class FlightPlan
     }
 
     /**
-     * @param array<string, float|int|bool|string>                                                       $settings on the craft
-     * @param list<FlownLog> $flown newest first
+     * @param SettingSet     $settings on the craft
+     * @param list<FlownLog> $flown    newest first
      */
-    public static function of(array $settings, array $flown): self
+    public static function of(SettingSet $settings, array $flown): self
     {
         if (!self::known($flown, AdequacyCode::NoiseAgainstThrottle, $settings, ['rate_path.', 'd_path.', 'notch.'])) {
             return new self(
@@ -59,16 +60,14 @@ final readonly class FlightPlan
     /**
      * What a flight for response wants otherwise: feed-forward and added D off, and the test feel.
      *
-     * @param array<string, float|int|bool|string> $settings
-     *
      * @return array<string, float>
      */
-    public static function forResponse(array $settings): array
+    public static function forResponse(SettingSet $settings): array
     {
         $change = [];
         foreach (self::TEST_FEEL as $axis => [$centre, $half, $full]) {
             foreach (['ff', 'added_d'] as $gain) {
-                if (is_numeric($settings["gain.$axis.$gain"] ?? null) && (float) $settings["gain.$axis.$gain"] > 0) {
+                if ($settings->number("gain.$axis.$gain") > 0) {
                     $change["gain.$axis.$gain"] = 0.0;
                 }
             }
@@ -100,10 +99,9 @@ final readonly class FlightPlan
      * Whether a flight with the same settings of some groups can be used for something.
      *
      * @param list<FlownLog> $flown
-     * @param array<string, float|int|bool|string>                                           $settings
      * @param list<string>                                                                   $groups beginnings of names
      */
-    private static function known(array $flown, AdequacyCode $what, array $settings, array $groups): bool
+    private static function known(array $flown, AdequacyCode $what, SettingSet $settings, array $groups): bool
     {
         foreach ($flown as $flight) {
             $can = $flight->adequacy->allows($what);
@@ -115,7 +113,7 @@ final readonly class FlightPlan
                     }
                 }
             }
-            if ($can && $same && [] !== $flight->settings) {
+            if ($can && $same && !$flight->settings->isEmpty()) {
                 return true;
             }
         }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\Settings;
 
+use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Firmware\Version;
 
 /** All settings of the flight-controller firmware, of every version, drawn from one declared table; those of its ESCs are known by name. */
@@ -53,17 +54,16 @@ final class Catalogue
     /** @throws SettingError when no version, or not this one, has it */
     public function get(string $name, Version $version): Setting
     {
-        $setting = $this->all()[$name] ?? (EscTable::named($name) ?? throw SettingError::at($name, 'there is no such setting'));
+        $setting = $this->all()[$name] ?? (EscTable::named($name) ?? throw SettingError::unknown($name));
         if (!$setting->existsIn($version)) {
-            throw SettingError::at($name, 'Loam '.$version->toString().' does not have it');
+            throw SettingError::notIn($name, $version->toString());
         }
 
         return $setting;
     }
 
-    /** @return array<string, float|int|bool|string> */
-    public function defaults(Version $version): array
+    public function defaults(Version $version): SettingSet
     {
-        return array_map(static fn (Setting $s): float|int|bool|string => $s->default, $this->of($version));
+        return SettingSet::of(array_map(static fn (Setting $s): float|int|bool|string => $s->default, $this->of($version)));
     }
 }

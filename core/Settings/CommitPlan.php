@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\Settings;
 
+use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Firmware\Version;
 
 /**
@@ -23,26 +24,27 @@ final readonly class CommitPlan
         'recorder' => ['recorder.kind', 'serial'],
     ];
 
-    /** @param list<array{changes: array<string, float|int|bool|string>, restart: bool}> $rounds */
+    /** @param list<array{changes: SettingSet, restart: bool}> $rounds */
     private function __construct(public array $rounds)
     {
     }
 
-    /** @param array<string, float|int|bool|string> $changes of the board */
-    public static function of(array $changes, Catalogue $catalogue, Version $version): self
+    /** @param SettingSet $changes of the board */
+    public static function of(SettingSet $changes, Catalogue $catalogue, Version $version): self
     {
         $first = [];
         foreach ($changes as $name => $value) {
             $need = 1 === preg_match('~^uart\.\w+\.role$~', $name) ? self::NEEDS[(string) $value] ?? null : null;
-            if (null !== $need && \array_key_exists($need[0], $changes) && $changes[$need[0]] === $need[1]) {
+            if (null !== $need && ($changes[$need[0]] ?? null) === $need[1]) {
                 $first[$need[0]] = $need[1];
             }
         }
         $rounds = [];
-        foreach ([$first, array_diff_key($changes, $first)] as $round) {
-            if ([] !== $round) {
+        $first = SettingSet::of($first);
+        foreach ([$first, $changes->except($first)] as $round) {
+            if (!$round->isEmpty()) {
                 $restart = false;
-                foreach (array_keys($round) as $name) {
+                foreach ($round->names() as $name) {
                     $restart = $restart || $catalogue->get($name, $version)->restart;
                 }
                 $rounds[] = ['changes' => $round, 'restart' => $restart];

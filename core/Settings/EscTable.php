@@ -4,7 +4,10 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\Settings;
 
+use Ortholex\Core\Craft\Place;
+use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Esc\EscIdentity;
+use Ortholex\Core\Fact\Fact;
 
 /**
  * The settings of an ESC, once for all places: `esc.PLACE.KEY`. They live in the ESC, not in the board, so no
@@ -12,17 +15,13 @@ use Ortholex\Core\Esc\EscIdentity;
  */
 final readonly class EscTable
 {
-    public const GROUPS = [
-        'direction' => 'Direction',
-        'commutation' => 'Commutation',
-        'braking' => 'Braking',
-        'limits' => 'Limits',
-        'sounds' => 'Sounds',
-    ];
-    public const PLACES = ['front_right', 'rear_right', 'rear_left', 'front_left', 'right', 'left', 'front', 'rear'];
+    /** Needs a sensor that not all have. */
+    private const HEAT = 'temperature_limit_c';
+
+    private const OLDER_FAMILY = 'Bracken';
 
     /** What the older family knows; all else came with Withy. */
-    private const BRACKEN_KNOWS = ['direction', 'advance_deg', 'brake_on_slow_down', 'starting_current_pct', 'tone_loudness_pct'];
+    private const OLDER_KNOWS = ['direction', 'advance_deg', 'brake_on_slow_down', 'starting_current_pct', 'tone_loudness_pct'];
 
     /** @return array<string, Setting> by key */
     public static function rows(): array
@@ -30,117 +29,17 @@ final readonly class EscTable
         $rows = [];
         foreach (
             [
-                self::choice(
-                    'direction',
-                    'Direction',
-                    'direction',
-                    'normal',
-                    ['normal', 'reversed'],
-                    'Which way the motor turns. Reversed here, no wire is soldered again; the other ESCs stay as they are.',
-                ),
-                self::number(
-                    'advance_deg',
-                    'Commutation advance',
-                    'commutation',
-                    'deg',
-                    16,
-                    0,
-                    30,
-                    1,
-                    'How far ahead of the rotor the windings are switched. More gives some top speed; too much costs power, heat and sync.',
-                ),
-                self::choice(
-                    'sync_loss_response',
-                    'Sync-loss response',
-                    'commutation',
-                    'gentle',
-                    ['off', 'gentle', 'strong'],
-                    'What it does when the rotor\'s position is nearly lost: less power for a moment. Strong guards best and costs punch.',
-                ),
-                self::flag(
-                    'brake_on_slow_down',
-                    'Brake on slow-down',
-                    'braking',
-                    true,
-                    'Brakes the prop when less is asked for. Quicker answers, sharper handling, some heat and noise.',
-                ),
-                self::number(
-                    'brake_at_standstill_pct',
-                    'Brake at standstill',
-                    'braking',
-                    '%',
-                    0,
-                    0,
-                    100,
-                    5,
-                    'Holds a stopped prop. Another thing than braking on slow-down; zero lets it turn freely.',
-                ),
-                self::number(
-                    'starting_current_pct',
-                    'Starting current',
-                    'limits',
-                    '%',
-                    40,
-                    5,
-                    100,
-                    5,
-                    'Power allowed while the rotor starts. Too low and heavy props stall; too high and a blocked one burns.',
-                ),
-                self::number(
-                    'low_speed_current_pct',
-                    'Low-speed current',
-                    'limits',
-                    '%',
-                    60,
-                    0,
-                    100,
-                    5,
-                    'Current allowed at low speed, against burning when blocked; zero sets no limit.',
-                ),
-                self::number(
-                    'temperature_limit_c',
-                    'Temperature limit',
-                    'limits',
-                    '°C',
-                    110,
-                    0,
-                    140,
-                    5,
-                    'Power is cut back above this; zero sets no limit. Only where the hardware measures.',
-                ),
-                self::number(
-                    'tone_loudness_pct',
-                    'Tone loudness',
-                    'sounds',
-                    '%',
-                    40,
-                    0,
-                    100,
-                    5,
-                    'Tones at power-on and in ESC calibration. Loud tones warm the motors.',
-                ),
-                self::number(
-                    'chirp_loudness_pct',
-                    'Lost-craft chirp',
-                    'sounds',
-                    '%',
-                    60,
-                    0,
-                    100,
-                    5,
-                    'How loudly a lost craft chirps through its motors; zero keeps it silent.',
-                ),
-                self::number(
-                    'chirp_wait_min',
-                    'Lost-craft wait',
-                    'sounds',
-                    'min',
-                    10,
-                    1,
-                    30,
-                    1,
-                    'How long without a signal until it chirps. Long waits heat nothing on the bench.',
-                ),
+                Setting::choice('direction', SettingGroup::Direction, 'normal', ['normal', 'reversed']),
+                Setting::number('advance_deg', SettingGroup::Commutation, 'deg', 16, 0, 30, 1),
+                Setting::choice('sync_loss_response', SettingGroup::Commutation, 'gentle', ['off', 'gentle', 'strong']),
+                Setting::flag('brake_on_slow_down', SettingGroup::Braking, true),
+                Setting::number('brake_at_standstill_pct', SettingGroup::Braking, '%', 0, 0, 100, 5),
+                Setting::number('starting_current_pct', SettingGroup::Limits, '%', 40, 5, 100, 5),
+                Setting::number('low_speed_current_pct', SettingGroup::Limits, '%', 60, 0, 100, 5),
+                Setting::number(self::HEAT, SettingGroup::Limits, '°C', 110, 0, 140, 5),
+                Setting::number('tone_loudness_pct', SettingGroup::Sounds, '%', 40, 0, 100, 5),
+                Setting::number('chirp_loudness_pct', SettingGroup::Sounds, '%', 60, 0, 100, 5),
+                Setting::number('chirp_wait_min', SettingGroup::Sounds, 'min', 10, 1, 30, 1),
             ] as $row
         ) {
             $rows[$row->name] = $row;
@@ -152,29 +51,11 @@ final readonly class EscTable
     /** The setting behind a full name, or null when it is none of an ESC. */
     public static function named(string $name): ?Setting
     {
-        if (
-            1 !== preg_match('~^esc\.([a-z_]+)\.([a-z_]+)$~', $name, $m)
-            || !\in_array($m[1], self::PLACES, true)
-            || null === ($row = self::rows()[$m[2]] ?? null)
-        ) {
+        if (1 !== preg_match('~^esc\.([a-z_]+)\.([a-z_]+)$~', $name, $m) || !\in_array($m[1], Place::names(), true)) {
             return null;
         }
 
-        return new Setting(
-            $name,
-            $row->type,
-            ucfirst(str_replace('_', ' ', $m[1])).' ESC, '.lcfirst($row->label),
-            'esc',
-            $row->unit,
-            $row->default,
-            $row->ranges,
-            $row->step,
-            $row->choices,
-            $row->since,
-            null,
-            false,
-            $row->help,
-        );
+        return (self::rows()[$m[2]] ?? null)?->named($name);
     }
 
     public static function owns(string $name): bool
@@ -182,14 +63,51 @@ final readonly class EscTable
         return str_starts_with($name, 'esc.');
     }
 
-    /**
-     * @param array<string, float|int|bool|string> $settings
-     *
-     * @return array<string, float|int|bool|string> those of the board
-     */
-    public static function without(array $settings): array
+    /** Those of the board alone. */
+    public static function without(SettingSet $settings): SettingSet
     {
-        return array_filter($settings, static fn (string $name): bool => !self::owns($name), \ARRAY_FILTER_USE_KEY);
+        return $settings->where(static fn (string $name): bool => !self::owns($name));
+    }
+
+    /** Those of ESCs alone. */
+    public static function only(SettingSet $settings): SettingSet
+    {
+        return $settings->where(self::owns(...));
+    }
+
+    /** What is held of the ESC at a place, by key. */
+    public static function at(string $place, SettingSet $settings): SettingSet
+    {
+        $held = [];
+        foreach (self::only($settings) as $name => $value) {
+            [$of, $key] = self::parts($name);
+            if ($of === $place) {
+                $held[$key] = $value;
+            }
+        }
+
+        return SettingSet::of($held);
+    }
+
+    /**
+     * The same under full names.
+     *
+     * @param SettingSet $values by key
+     */
+    public static function prefixed(string $place, SettingSet $values): SettingSet
+    {
+        $full = [];
+        foreach ($values as $key => $value) {
+            $full["esc.$place.$key"] = $value;
+        }
+
+        return SettingSet::of($full);
+    }
+
+    /** @return array<int, string> by output pad: the motor that it drives */
+    public static function pads(SettingSet $settings): array
+    {
+        return array_intersect($settings->drives(), Place::names());
     }
 
     /** @return array{string, string} place and key of a full name */
@@ -200,104 +118,57 @@ final readonly class EscTable
         return [$parts[1] ?? '', $parts[2] ?? ''];
     }
 
-    /** Why this ESC cannot honour a setting; null when it can. */
-    public static function unable(string $key, EscIdentity $esc): ?string
+    /** Why this ESC cannot honour a setting, of Inability; null when it can. */
+    public static function unable(string $key, EscIdentity $esc): ?Fact
     {
-        if ('temperature_limit_c' === $key && !$esc->measuresHeat) {
-            return 'its hardware measures no temperature';
-        }
-        if ('Bracken' === $esc->family && !\in_array($key, self::BRACKEN_KNOWS, true)) {
-            return $esc->firmwareInWords().' does not know it; convert it to Withy on sheet 12';
-        }
-
-        return $esc->inBootloader() ? 'only its bootloader runs' : null;
+        return match (true) {
+            self::HEAT === $key && !$esc->measuresHeat => Fact::of(Inability::MeasuresNoHeat),
+            self::OLDER_FAMILY === $esc->family && !\in_array($key, self::OLDER_KNOWS, true) => Fact::of(
+                Inability::FirmwareDoesNotKnow,
+                family: $esc->family,
+                version: $esc->version?->toString(),
+            ),
+            $esc->inBootloader() => Fact::of(Inability::OnlyBootloaderRuns),
+            default => null,
+        };
     }
 
-    /**
-     * What an ESC holds after its firmware found nothing kept.
-     *
-     * @return array<string, float|int|bool|string>
-     */
-    public static function defaults(EscIdentity $esc): array
+    /** What an ESC holds after its firmware found nothing kept, by key. */
+    public static function defaults(EscIdentity $esc): SettingSet
     {
-        return array_map(
-            static fn (Setting $s): float|int|bool|string => $s->default,
-            array_filter(self::rows(), static fn (Setting $s): bool => null === self::unable($s->name, $esc)),
+        return SettingSet::of(
+            array_map(
+                static fn (Setting $s): float|int|bool|string => $s->default,
+                array_filter(self::rows(), static fn (Setting $s): bool => null === self::unable($s->name, $esc)),
+            ),
         );
     }
 
     /**
      * The same ESCs under another pad map: each `esc.PLACE.*` becomes what the ESC on the pad of that place holds.
      *
-     * @param array<string, float|int|bool|string> $settings as read, under the pad map they hold
-     * @param array<string, float|int|bool|string> $pads     settings whose `pad.N.drives` are to be
-     *
-     * @return array<string, float|int|bool|string>
+     * @param SettingSet $settings as read, under the pad map they hold
+     * @param SettingSet $pads     settings whose `pad.N.drives` are to be
      */
-    public static function underPadMap(array $settings, array $pads): array
+    public static function underPadMap(SettingSet $settings, SettingSet $pads): SettingSet
     {
-        $out = $settings;
         $moved = [];
-        for ($pad = 1; $pad <= 8; ++$pad) {
-            $was = $settings["pad.$pad.drives"] ?? 'none';
-            $is = $pads["pad.$pad.drives"] ?? $was;
+        for ($pad = 1; $pad <= SettingSet::PADS; ++$pad) {
+            $was = $settings->text("pad.$pad.drives", 'none');
+            $is = $pads->text("pad.$pad.drives", $was);
             if ($was !== $is) {
-                $moved[(string) $was] = (string) $is;
+                $moved[$was] = $is;
             }
         }
-        if ([] === $moved) {
-            return $out;
-        }
-        foreach (array_keys(self::rows()) as $key) {
-            foreach ($moved as $was => $is) {
-                unset($out["esc.$is.$key"]);
-            }
-            foreach ($moved as $was => $is) {
-                if (isset($settings["esc.$was.$key"]) && \in_array($is, self::PLACES, true)) {
-                    $out["esc.$is.$key"] = $settings["esc.$was.$key"];
-                }
+        $out = $settings->where(
+            static fn (string $name): bool => !self::owns($name) || !\in_array(self::parts($name)[0], $moved, true),
+        );
+        foreach ($moved as $was => $is) {
+            if (null !== Place::tryFrom($is)) {
+                $out = $out->with(self::prefixed($is, self::at($was, $settings)));
             }
         }
 
         return $out;
-    }
-
-    private static function number(
-        string $key,
-        string $label,
-        string $group,
-        string $unit,
-        float $default,
-        float $low,
-        float $high,
-        float $step,
-        string $help,
-    ): Setting {
-        return new Setting(
-            $key,
-            Setting::NUMBER,
-            $label,
-            $group,
-            $unit,
-            $default,
-            ['4.0' => [$low, $high]],
-            $step,
-            [],
-            '4.0',
-            null,
-            false,
-            $help,
-        );
-    }
-
-    private static function flag(string $key, string $label, string $group, bool $default, string $help): Setting
-    {
-        return new Setting($key, Setting::SWITCH, $label, $group, '', $default, [], 1, [], '4.0', null, false, $help);
-    }
-
-    /** @param list<string> $choices */
-    private static function choice(string $key, string $label, string $group, string $default, array $choices, string $help): Setting
-    {
-        return new Setting($key, Setting::CHOICE, $label, $group, '', $default, [], 1, $choices, '4.0', null, false, $help);
     }
 }

@@ -13,25 +13,21 @@ use Ortholex\Core\Firmware\Version;
  */
 final readonly class Setting
 {
-    public const NUMBER = 'number';
-    public const WHOLE = 'whole';
-    public const SWITCH = 'switch';
-    public const CHOICE = 'choice';
-    public const LIST = 'list';
+    /** Release of Loam that the catalogue begins with. */
+    private const FIRST = '4.0';
 
     /**
-     * @param self::NUMBER|self::WHOLE|self::SWITCH|self::CHOICE|self::LIST $type
-     * @param list<string>                                                   $choices  for a choice
-     * @param string                                                         $unit     as printed, '' for none
-     * @param float                                                          $step     what one key press changes, and the grid that a value is rounded to
-     * @param array<string, array{float, float}>                             $ranges   range from a version on, oldest first; for a list, of each entry
-     * @param string|null                                                    $until    first version that no longer has it
+     * @param string                             $unit    as printed, '' for none
+     * @param array<string, array{float, float}> $ranges  range from a version on, oldest first; for integers, of each entry
+     * @param float                              $step    what one key press changes, and the grid that a value is rounded to
+     * @param list<string>                       $choices for a choice
+     * @param string|null                        $until   first version that no longer has it
+     * @param bool                               $restart whether the board has to restart for it
      */
-    public function __construct(
+    private function __construct(
         public string $name,
-        public string $type,
-        public string $label,
-        public string $group,
+        public SettingType $type,
+        public SettingGroup $group,
         public string $unit,
         public float|int|bool|string $default,
         public array $ranges,
@@ -40,8 +36,76 @@ final readonly class Setting
         public string $since,
         public ?string $until,
         public bool $restart,
-        public string $help,
     ) {
+    }
+
+    public static function number(
+        string $name,
+        SettingGroup $group,
+        string $unit,
+        float $default,
+        float $low,
+        float $high,
+        float $step,
+        bool $restart = false,
+        string $since = self::FIRST,
+        ?string $until = null,
+    ): self {
+        $ranges = [self::FIRST => [$low, $high]];
+
+        return new self($name, SettingType::Number, $group, $unit, $default, $ranges, $step, [], $since, $until, $restart);
+    }
+
+    public static function whole(
+        string $name,
+        SettingGroup $group,
+        int $default,
+        int $low,
+        int $high,
+        ?string $until = null,
+        string $unit = '',
+    ): self {
+        $ranges = [self::FIRST => [(float) $low, (float) $high]];
+
+        return new self($name, SettingType::Whole, $group, $unit, $default, $ranges, 1, [], self::FIRST, $until, false);
+    }
+
+    public static function flag(string $name, SettingGroup $group, bool $default, bool $restart = false, ?string $until = null): self
+    {
+        return new self($name, SettingType::Flag, $group, '', $default, [], 1, [], self::FIRST, $until, $restart);
+    }
+
+    /** @param list<string> $choices */
+    public static function choice(
+        string $name,
+        SettingGroup $group,
+        string $default,
+        array $choices,
+        bool $restart = false,
+        string $unit = '',
+        string $since = self::FIRST,
+    ): self {
+        return new self($name, SettingType::Choice, $group, $unit, $default, [], 1, $choices, $since, null, $restart);
+    }
+
+    /** A list of whole numbers, each from low to high. */
+    public static function integers(string $name, SettingGroup $group, string $unit, string $default, int $low, int $high): self
+    {
+        $ranges = [self::FIRST => [(float) $low, (float) $high]];
+
+        return new self($name, SettingType::Integers, $group, $unit, $default, $ranges, 1, [], self::FIRST, null, false);
+    }
+
+    /** The same with another range from a version on. */
+    public function within(float $low, float $high, string $since): self
+    {
+        return $this->with($this->name, [...$this->ranges, $since => [$low, $high]]);
+    }
+
+    /** The same under another name. */
+    public function named(string $name): self
+    {
+        return $this->with($name, $this->ranges);
     }
 
     public function existsIn(Version $version): bool
@@ -76,17 +140,17 @@ final readonly class Setting
     public function check(mixed $given, Version $version): float|int|bool|string
     {
         return match ($this->type) {
-            self::NUMBER, self::WHOLE => $this->checkNumber($given, $version),
-            self::SWITCH => match (true) {
+            SettingType::Number, SettingType::Whole => $this->checkNumber($given, $version),
+            SettingType::Flag => match (true) {
                 \is_bool($given) => $given,
                 \in_array($given, ['1', 1, 'true', 'on', 'yes'], true) => true,
                 \in_array($given, ['0', 0, 'false', 'off', 'no', ''], true) => false,
-                default => throw SettingError::at($this->name, self::shown($given).' is neither on nor off'),
+                default => throw SettingError::neitherOnNorOff($this->name, $given),
             },
-            self::CHOICE => \is_string($given) && \in_array($given, $this->choices, true)
+            SettingType::Choice => \is_string($given) && \in_array($given, $this->choices, true)
                 ? $given
-                : throw SettingError::at($this->name, self::shown($given).' is none of '.implode(', ', $this->choices)),
-            self::LIST => $this->checkList($given, $version),
+                : throw SettingError::noneOf($this->name, $given, $this->choices),
+            SettingType::Integers => $this->checkList($given, $version),
         };
     }
 
@@ -96,20 +160,17 @@ final readonly class Setting
             $given = str_replace(',', '.', trim($given));
         }
         if (!\is_int($given) && !\is_float($given) && !(\is_string($given) && is_numeric($given))) {
-            throw SettingError::at($this->name, self::shown($given).' is not a number');
+            throw SettingError::notANumber($this->name, $given);
         }
         $value = (float) $given;
         [$low, $high] = $this->range($version);
         if (!is_finite($value) || $value < $low - 1e-9 || $value > $high + 1e-9) {
-            throw SettingError::at(
-                $this->name,
-                \sprintf('%s lies outside %s to %s%s', self::shown($given), $low, $high, '' === $this->unit ? '' : " $this->unit"),
-            );
+            throw SettingError::outside($this->name, $given, $low, $high, $this->unit);
         }
-        if (self::WHOLE === $this->type) {
+        if (SettingType::Whole === $this->type) {
             return abs($value - round($value)) < 1e-9
                 ? (int) round($value)
-                : throw SettingError::at($this->name, self::shown($given).' is not a whole number');
+                : throw SettingError::notWhole($this->name, $given);
         }
 
         return round(round($value / $this->step) * $this->step, $this->digits());
@@ -121,13 +182,13 @@ final readonly class Setting
             $given = implode(',', array_map(static fn (mixed $v): string => \is_scalar($v) ? (string) $v : '?', $given));
         }
         if (!\is_scalar($given)) {
-            throw SettingError::at($this->name, self::shown($given).' is not a list of whole numbers such as 1,2');
+            throw SettingError::notAList($this->name, $given);
         }
         [$low, $high] = $this->range($version);
         $entries = [];
         foreach (array_filter(array_map('trim', explode(',', (string) $given)), static fn (string $e): bool => '' !== $e) as $entry) {
             if (1 !== preg_match('~^\d{1,6}$~', $entry) || (int) $entry < $low || (int) $entry > $high) {
-                throw SettingError::at($this->name, "“{$entry}” is not a whole number from $low to $high");
+                throw SettingError::entryOutside($this->name, $entry, $low, $high);
             }
             $entries[(int) $entry] = true;
         }
@@ -136,15 +197,22 @@ final readonly class Setting
         return implode(',', array_keys($entries));
     }
 
-    private static function shown(mixed $given): string
+    /** @param array<string, array{float, float}> $ranges */
+    private function with(string $name, array $ranges): self
     {
-        return \is_bool($given)
-            ? ($given
-                ? 'true'
-                : 'false')
-            : (\is_scalar($given)
-                ? '“'.mb_strimwidth((string) $given, 0, 40, '…').'”'
-                : 'a '.get_debug_type($given));
+        return new self(
+            $name,
+            $this->type,
+            $this->group,
+            $this->unit,
+            $this->default,
+            $ranges,
+            $this->step,
+            $this->choices,
+            $this->since,
+            $this->until,
+            $this->restart,
+        );
     }
 
     /** Whether two values of a setting are the same; a whole number is the same as its float. */

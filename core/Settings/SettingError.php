@@ -12,8 +12,69 @@ final class SettingError extends \InvalidArgumentException
         parent::__construct("$setting: $reason.");
     }
 
-    public static function at(string $setting, string $reason): self
+    public static function unknown(string $setting): self
+    {
+        return new self($setting, 'there is no such setting');
+    }
+
+    public static function notIn(string $setting, string $release): self
+    {
+        return new self($setting, "Loam $release does not have it");
+    }
+
+    public static function notOnCraft(string $setting): self
+    {
+        return new self($setting, 'the craft has no such setting; link it first, or look whether its firmware knows it');
+    }
+
+    /** For what is decided above the catalogue. */
+    public static function because(string $setting, string $reason): self
     {
         return new self($setting, $reason);
+    }
+
+    public static function neitherOnNorOff(string $setting, mixed $given): self
+    {
+        return new self($setting, self::shown($given).' is neither on nor off');
+    }
+
+    /** @param list<string> $choices */
+    public static function noneOf(string $setting, mixed $given, array $choices): self
+    {
+        return new self($setting, self::shown($given).' is none of '.implode(', ', $choices));
+    }
+
+    public static function notANumber(string $setting, mixed $given): self
+    {
+        return new self($setting, self::shown($given).' is not a number');
+    }
+
+    public static function outside(string $setting, mixed $given, float $low, float $high, string $unit): self
+    {
+        return new self($setting, rtrim(\sprintf('%s lies outside %s to %s %s', self::shown($given), $low, $high, $unit)));
+    }
+
+    public static function notWhole(string $setting, mixed $given): self
+    {
+        return new self($setting, self::shown($given).' is not a whole number');
+    }
+
+    public static function notAList(string $setting, mixed $given): self
+    {
+        return new self($setting, self::shown($given).' is not a list of whole numbers such as 1,2');
+    }
+
+    public static function entryOutside(string $setting, string $entry, float $low, float $high): self
+    {
+        return new self($setting, "“{$entry}” is not a whole number from $low to $high");
+    }
+
+    private static function shown(mixed $given): string
+    {
+        return match (true) {
+            \is_bool($given) => $given ? 'true' : 'false',
+            \is_scalar($given) => '“'.mb_strimwidth((string) $given, 0, 40, '…').'”',
+            default => 'a '.get_debug_type($given),
+        };
     }
 }

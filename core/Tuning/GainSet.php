@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\Tuning;
 
+use Ortholex\Core\Craft\Axis;
+use Ortholex\Core\Craft\SettingSet;
+
 /** The four gains of one axis in the units of the catalogue. */
 final readonly class GainSet
 {
@@ -11,11 +14,10 @@ final readonly class GainSet
     {
     }
 
-    /** @param array<string, float|int|bool|string> $settings */
-    public static function ofAxis(array $settings, string $axis): self
+    public static function ofAxis(SettingSet $set, Axis $axis): self
     {
-        $n = static fn (string $k): float => is_numeric($settings["gain.$axis.$k"] ?? null) ? (float) $settings["gain.$axis.$k"] : 0.0;
+        $gain = static fn (string $term): float => $set->number("gain.{$axis->value}.$term");
 
-        return new self($n('p'), $n('i'), $n('d'), $n('ff'));
+        return new self($gain('p'), $gain('i'), $gain('d'), $gain('ff'));
     }
 }

@@ -40,8 +40,8 @@ final readonly class LoopPrediction
             $hz = ($k * self::RATE_HZ) / $n;
             $w = 2 * \M_PI * $hz;
             [$gr, $gi] = $plant->response($w);
-            [$fr, $fi] = $filters->ratePath->response(min($hz, 0.49 * $filters->ratePath->rateHz));
-            [$dr, $di] = $filters->dPath->response(min($hz, 0.49 * $filters->dPath->rateHz));
+            [$fr, $fi] = $filters->ratePath->response(min($hz, RateFilters::highestHz($filters->ratePath->rateHz)));
+            [$dr, $di] = $filters->dPath->response(min($hz, RateFilters::highestHz($filters->dPath->rateHz)));
             // P + I/s and D·s·Fd
             $cr = $kp;
             $ci = -$ki / $w;

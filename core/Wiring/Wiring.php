@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\Wiring;
 
+use Ortholex\Core\Craft\SettingSet;
+
 /**
  * Wires drawn from pads of parts to pads of the board: what is wrong with them, and the settings that follow.
  */
@@ -279,11 +281,9 @@ final readonly class Wiring
     /**
      * The settings that follow for all parts wired without fault: role, rate, inversion, half-duplex, and the features they need.
      *
-     * @param array<string, float|int|bool|string> $known settings the craft has; others are left out
-     *
-     * @return array<string, float|int|bool|string>
+     * @param SettingSet $known settings the craft has; others are left out
      */
-    public function settings(array $known): array
+    public function settings(SettingSet $known): SettingSet
     {
         $wrong = array_flip(array_map(static fn (WiringFault $f): string => $f->part, $this->refusals()));
         $settings = [];
@@ -305,6 +305,6 @@ final readonly class Wiring
             ]);
         }
 
-        return array_intersect_key($settings, $known);
+        return SettingSet::of($settings)->among($known);
     }
 }

@@ -6,6 +6,8 @@ namespace Ortholex\App\Craft;
 
 use Doctrine\DBAL\Types\Types;
 use Doctrine\ORM\Mapping as ORM;
+use Ortholex\App\Book\SettingSetType;
+use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Firmware\BoardIdentity;
 use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\Settings\Catalogue;
@@ -53,9 +55,9 @@ class Craft
     #[ORM\Column]
     public bool $inBootloader = false;
 
-    /** @var array<string, float|int|bool|string> settings as last read from the board */
-    #[ORM\Column(type: Types::JSON)]
-    public array $settings = [];
+    /** As last read from the board. */
+    #[ORM\Column(type: SettingSetType::NAME)]
+    public SettingSet $settings;
 
     /** Which plugging of the cable the link belongs to; null when never linked or let go. */
     #[ORM\Column(nullable: true)]
@@ -98,23 +100,24 @@ class Craft
         #[ORM\Column] public string $story,
         #[ORM\Column(type: Types::JSON)] public array $uses,
     ) {
+        $this->settings = SettingSet::none();
     }
 
     /** @return list<string> what a firmware build must not leave out: by the settings, once they are known */
     public function needs(): array
     {
-        if ([] === $this->settings) {
+        if ($this->settings->isEmpty()) {
             return $this->uses;
         }
         $needs = [];
         foreach (['location.enabled' => 'gps', 'overlay.enabled' => 'overlay'] as $name => $option) {
-            if (true === ($this->settings[$name] ?? false)) {
+            if ($this->settings->flag($name)) {
                 $needs[] = $option;
             }
         }
-        $receiver = $this->settings['receiver.protocol'] ?? 'none';
+        $receiver = $this->settings->text('receiver.protocol', 'none');
 
-        return \is_string($receiver) && 'none' !== $receiver ? [...$needs, $receiver] : $needs;
+        return 'none' !== $receiver ? [...$needs, $receiver] : $needs;
     }
 
     public function isKnown(): bool
@@ -129,12 +132,10 @@ class Craft
 
     /**
      * What the board holds was read anew; what its ESCs hold follows them to their places.
-     *
-     * @param array<string, float|int|bool|string> $board
      */
-    public function takeBoard(array $board): void
+    public function takeBoard(SettingSet $board): void
     {
-        $this->settings = $board + array_filter(EscTable::underPadMap($this->settings, $board), EscTable::owns(...), \ARRAY_FILTER_USE_KEY);
+        $this->settings = $board->with(EscTable::only(EscTable::underPadMap($this->settings, $board)));
     }
 
     public function mustRedo(string ...$things): void

@@ -10,6 +10,7 @@ use Ortholex\App\Frame\Airframes;
 use Ortholex\App\Record\Snapshot;
 use Ortholex\App\Shell\SheetController;
 use Ortholex\Core\Settings\Catalogue;
+use Ortholex\Core\Settings\EscTable;
 use Ortholex\Core\Settings\Setting;
 use Ortholex\Core\Wiring\BoardPads;
 use Symfony\Component\HttpFoundation\JsonResponse;
@@ -56,7 +57,7 @@ final class IdentityController extends SheetController
                 $state->pack,
                 $this->escs->isRead($craft),
                 Escs::identities($craft),
-                array_flip(Escs::pads($craft->settings)),
+                array_flip(EscTable::pads($craft->settings)),
                 $craft->escsProblem,
                 $this->rails($craft),
             ),

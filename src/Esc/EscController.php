@@ -11,6 +11,7 @@ use Ortholex\App\Record\Staging;
 use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\Input;
 use Ortholex\App\Shell\SheetController;
+use Ortholex\App\Words\Words;
 use Ortholex\Core\Settings\EscTable;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
@@ -28,6 +29,7 @@ final class EscController extends SheetController
         private readonly Staging $staging,
         private readonly Worlds $worlds,
         private readonly EntityManagerInterface $entities,
+        private readonly Words $words,
     ) {
     }
 
@@ -48,6 +50,7 @@ final class EscController extends SheetController
                 $this->escs->isRead($craft),
                 $this->worlds->of($craft)->store->peek()->pack,
                 $request->query->getString('setting'),
+                $this->words,
             ),
         );
     }
@@ -104,7 +107,7 @@ final class EscController extends SheetController
         $craft = $this->crafts->named($slug);
         $this->links->demandLinked($craft);
         $place = Input::of($request)->text('place', 40);
-        $pad = array_search($place, Escs::pads($craft->settings), true);
+        $pad = array_search($place, EscTable::pads($craft->settings), true);
         if (false === $pad) {
             throw BadRequest::at('place', "No output drives “{$place}”.");
         }

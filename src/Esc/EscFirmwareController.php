@@ -18,6 +18,7 @@ use Ortholex\App\Work\Job;
 use Ortholex\App\Work\Jobs;
 use Ortholex\Core\Drive\SwitchingTrade;
 use Ortholex\Core\Esc\EscIdentity;
+use Ortholex\Core\Settings\EscTable;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
@@ -67,7 +68,7 @@ final class EscFirmwareController extends SheetController
             new EscFirmwareView(
                 $this->frames->of($craft),
                 Escs::identities($craft),
-                array_flip(Escs::pads($craft->settings)),
+                array_flip(EscTable::pads($craft->settings)),
                 $images,
                 $chosen,
                 $pre,

@@ -14,6 +14,7 @@ use Ortholex\App\Record\ChangeEntry;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\JobHandler;
 use Ortholex\App\Work\JobProgress;
+use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Esc\EscIdentity;
 use Ortholex\Core\Firmware\FirmwareError;
 use Ortholex\Core\Link\EscClient;
@@ -52,7 +53,7 @@ final readonly class EscFlashHandler implements JobHandler
         $this->entities->flush();
         $done = $failed = [];
         $count = max(1, \count($orders));
-        $pads = array_flip(Escs::pads($craft->settings));
+        $pads = array_flip(EscTable::pads($craft->settings));
         foreach (array_keys($orders) as $n => $place) {
             $place = (string) $place;
             $name = str_replace('_', ' ', $place);
@@ -115,7 +116,7 @@ final readonly class EscFlashHandler implements JobHandler
             throw FirmwareError::of('The image does not fit and was not written. '.implode(' ', $fit->reasons));
         }
         // One found in its bootloader cannot be asked what it held.
-        $before = Escs::held($craft, $place);
+        $before = EscTable::at($place, $craft->settings);
         if (!$esc->inBootloader()) {
             $before = $client->readSettings();
             $client->toBootloader();
@@ -136,20 +137,16 @@ final readonly class EscFlashHandler implements JobHandler
             throw FirmwareError::of('It was written and verified, but does not start.');
         }
         $carried = self::carried($before, $now);
-        if ([] !== $carried) {
+        if (!$carried->isEmpty()) {
             $tell(0.95, 'returning its settings');
             $client->writeSettings($carried);
         }
     }
 
-    /**
-     * @param array<string, float|int|bool|string> $before
-     *
-     * @return array<string, float|int|bool|string> what the new firmware knows as well
-     */
-    private static function carried(array $before, EscIdentity $now): array
+    /** What the new firmware knows as well. */
+    private static function carried(SettingSet $before, EscIdentity $now): SettingSet
     {
-        return array_intersect_key($before, EscTable::defaults($now));
+        return $before->among(EscTable::defaults($now));
     }
 
     private function demandPropsOff(Craft $craft): void

@@ -5,8 +5,12 @@ declare(strict_types=1);
 namespace Ortholex\App\Esc;
 
 use Ortholex\App\Craft\Craft;
+use Ortholex\App\Words\Words;
+use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Esc\EscIdentity;
+use Ortholex\Core\Fact\Fact;
 use Ortholex\Core\Settings\EscTable;
+use Ortholex\Core\Settings\Inability;
 
 /** What sheet 16 shows: a column for each ESC, a row for each setting. */
 final readonly class EscView
@@ -36,11 +40,18 @@ final readonly class EscView
     }
 
     /**
-     * @param array<string, float|int|bool|string> $base   settings as they are
-     * @param array<string, float|int|bool|string> $staged
+     * @param SettingSet $base as the settings are
      */
-    public static function of(Craft $craft, array $base, array $staged, bool $linked, bool $read, bool $pack, string $chosen): self
-    {
+    public static function of(
+        Craft $craft,
+        SettingSet $base,
+        SettingSet $staged,
+        bool $linked,
+        bool $read,
+        bool $pack,
+        string $chosen,
+        Words $words,
+    ): self {
         $escs = Escs::identities($craft);
         uksort($escs, static fn (string $a, string $b): int => array_search($a, self::ORDER, true) <=> array_search($b, self::ORDER, true));
         $odd = [];
@@ -83,9 +94,9 @@ final readonly class EscView
             $values = $changes = $unable = [];
             foreach ($escs as $place => $esc) {
                 $name = "esc.$place.$key";
-                $why = null === $esc ? 'it stayed silent' : EscTable::unable($key, $esc);
+                $why = null === $esc ? Fact::of(Inability::Silent) : EscTable::unable($key, $esc);
                 if (null !== $why) {
-                    $unable[$place] = $why;
+                    $unable[$place] = $words->of($why);
                 } elseif (isset($base[$name])) {
                     $values[$place] = $base[$name];
                     if (isset($staged[$name])) {
@@ -93,11 +104,11 @@ final readonly class EscView
                     }
                 }
             }
-            $groups[EscTable::GROUPS[$setting->group]][] = new EscRow(
+            $groups[$words->group($setting->group)][] = new EscRow(
                 $key,
-                $setting->label,
+                $words->label($setting),
                 $setting->unit,
-                $setting->help,
+                $words->help($setting),
                 $setting,
                 $values,
                 $changes,
@@ -116,7 +127,7 @@ final readonly class EscView
             }
         }
         $acks = [];
-        $pads = array_flip(Escs::pads($craft->settings));
+        $pads = array_flip(EscTable::pads($craft->settings));
         foreach ($pads as $place => $pad) {
             $ack = $craft->escs[$pad]['ack'] ?? null;
             if (\is_array($ack) && \is_bool($ack['ok'] ?? null) && \is_int($ack['tries'] ?? null)) {

@@ -6,6 +6,7 @@ namespace Ortholex\App\Esc;
 
 use Ortholex\App\Craft\Craft;
 use Ortholex\App\Craft\Worlds;
+use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Esc\EscIdentity;
 use Ortholex\Core\Link\EscClient;
 use Ortholex\Core\Link\LinkError;
@@ -25,13 +26,14 @@ final readonly class Escs
         $settings = EscTable::without($craft->settings);
         $craft->escsProblem = '';
         $craft->escsSince = $this->worlds->of($craft)->store->peek()->powerMoves;
-        foreach (self::pads($craft->settings) as $pad => $place) {
+        foreach (EscTable::pads($craft->settings) as $pad => $place) {
             $ack = array_intersect_key($craft->escs[$pad] ?? [], ['ack' => 1]);
             $client = new EscClient($this->worlds->client($craft), $pad);
             try {
                 $identity = $client->identity();
                 $escs[$pad] = ['identity' => $identity->toArray()] + $ack;
-                $settings += self::prefixed($place, $identity->inBootloader() ? self::held($craft, $place) : $client->readSettings());
+                $held = $identity->inBootloader() ? EscTable::at($place, $craft->settings) : $client->readSettings();
+                $settings = $settings->with(EscTable::prefixed($place, $held));
             } catch (LinkError $e) {
                 if ($e->lost || $e->refused) {
                     // It is not this ESC: the board itself says why none can be reached.
@@ -40,53 +42,30 @@ final readonly class Escs
                     return;
                 }
                 $escs[$pad] = ['silent' => true] + $ack;
-                $settings += self::prefixed($place, self::held($craft, $place));
+                $settings = $settings->with(EscTable::prefixed($place, EscTable::at($place, $craft->settings)));
             }
         }
         $craft->escs = $escs;
         $craft->settings = $settings;
     }
 
-    /** @return array<string, float|int|bool|string> by key: what the craft's record has of the ESC at a place */
-    public static function held(Craft $craft, string $place): array
-    {
-        $held = [];
-        foreach ($craft->settings as $name => $value) {
-            if (EscTable::owns($name) && EscTable::parts($name)[0] === $place) {
-                $held[EscTable::parts($name)[1]] = $value;
-            }
-        }
-
-        return $held;
-    }
-
-    /**
-     * @param array<string, float|int|bool|string> $values by key
-     *
-     * @return array<string, float|int|bool|string> by full name
-     */
-    private static function prefixed(string $place, array $values): array
-    {
-        return array_combine(array_map(static fn (string $key): string => "esc.$place.$key", array_keys($values)), array_values($values));
-    }
-
     /**
      * Writes values to each ESC, asking three times where it stays silent; what fails leaves the others done.
      *
-     * @param array<string, float|int|bool|string> $changes by full name
+     * @param SettingSet $changes by full name
      *
      * @return list<string> places that did not acknowledge
      *
      * @throws LinkError when the board or the pack is gone
      */
-    public function write(Craft $craft, array $changes): array
+    public function write(Craft $craft, SettingSet $changes): array
     {
         $byPlace = [];
         foreach ($changes as $name => $value) {
             [$place, $key] = EscTable::parts($name);
             $byPlace[$place][$key] = $value;
         }
-        $pads = array_flip(self::pads($craft->settings));
+        $pads = array_flip(EscTable::pads($craft->settings));
         $failed = [];
         $escs = $craft->escs;
         foreach ($byPlace as $place => $values) {
@@ -95,7 +74,7 @@ final readonly class Escs
                 throw LinkError::refused("write to the $place ESC", 'no output drives that place; set the pad map on sheet 15');
             $client = new EscClient($this->worlds->client($craft), $pad);
             try {
-                $client->writeSettings($values);
+                $client->writeSettings(SettingSet::of($values));
                 $escs[$pad]['ack'] = ['ok' => true, 'tries' => $client->tries];
             } catch (LinkError $e) {
                 if ($e->lost) {
@@ -118,7 +97,7 @@ final readonly class Escs
     public static function identities(Craft $craft): array
     {
         $identities = [];
-        foreach (self::pads($craft->settings) as $pad => $place) {
+        foreach (EscTable::pads($craft->settings) as $pad => $place) {
             if (isset($craft->escs[$pad])) {
                 $data = $craft->escs[$pad]['identity'] ?? null;
                 $identities[$place] = \is_array($data) ? EscIdentity::fromArray($data) : null;
@@ -126,26 +105,6 @@ final readonly class Escs
         }
 
         return $identities;
-    }
-
-    /**
-     * Output pads that drive a motor.
-     *
-     * @param array<string, float|int|bool|string> $settings
-     *
-     * @return array<int, string> place by pad
-     */
-    public static function pads(array $settings): array
-    {
-        $pads = [];
-        for ($pad = 1; $pad <= 8; ++$pad) {
-            $place = $settings["pad.$pad.drives"] ?? 'none';
-            if (\in_array($place, EscTable::PLACES, true)) {
-                $pads[$pad] = (string) $place;
-            }
-        }
-
-        return $pads;
     }
 
     /** Whether they answered since the pack came on. */

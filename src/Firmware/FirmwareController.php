@@ -90,7 +90,7 @@ final class FirmwareController extends SheetController
             new FirmwareView(
                 $rows,
                 null === $chosen?->item->manifest ? [] : $this->between($craft, $chosen->item->manifest),
-                [] === $craft->settings
+                $craft->settings->isEmpty()
                     ? null
                     : LoopLoad::of(
                         $this->chains->current($craft, $craft->settings),
@@ -165,7 +165,7 @@ final class FirmwareController extends SheetController
         $compared = null === $item->manifest || null === $craft->version ? 0 : $item->manifest->version->compare($craft->version());
 
         $load =
-            null === $item->manifest || [] === $craft->settings
+            null === $item->manifest || $craft->settings->isEmpty()
                 ? null
                 : LoopLoad::of(
                     $this->chains->current($craft, $craft->settings),

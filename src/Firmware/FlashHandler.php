@@ -11,17 +11,20 @@ use Ortholex\App\Craft\Worlds;
 use Ortholex\App\Record\ChangeEntry;
 use Ortholex\App\Record\Commit;
 use Ortholex\App\Record\Snapshot;
+use Ortholex\App\Words\Words;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\JobHandler;
 use Ortholex\App\Work\JobProgress;
+use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Firmware\FirmwareError;
 use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\Link\LinkError;
 use Ortholex\Core\Link\PageWriter;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Settings\EscTable;
-use Ortholex\Core\Settings\Fate;
-use Ortholex\Core\Settings\Migration;
+use Ortholex\Core\Settings\Migration\Fate;
+use Ortholex\Core\Settings\Migration\FateKind;
+use Ortholex\Core\Settings\Migration\Migration;
 
 /**
  * Writes an image to a board: snapshot, bootloader, pages, read-back, restart, version, settings.
@@ -40,6 +43,7 @@ final readonly class FlashHandler implements JobHandler
         private Commit $commit,
         private Catalogue $catalogue,
         private EntityManagerInterface $entities,
+        private Words $words,
     ) {
     }
 
@@ -146,34 +150,34 @@ final readonly class FlashHandler implements JobHandler
         }
         $what = "Flash: {$snapshot->version} to ".$now->toString();
         $counts = [];
-        foreach ([Fate::KEPT, Fate::CONVERTED, Fate::CLIPPED, Fate::DROPPED, Fate::NEW] as $kind) {
+        foreach (FateKind::cases() as $kind) {
             $count = \count($migration->ofKind($kind));
             if ($count > 0) {
-                $counts[] = "$count $kind";
+                $counts[] = "$count ".$this->words->of($kind);
             }
         }
         $reason = 'Settings returned: '.implode(', ', $counts).'.';
         if ([] === $changes) {
             $this->record($craft, $what, $reason);
         } else {
-            $this->commit->apply($craft, $changes, $what, $reason);
+            $this->commit->apply($craft, SettingSet::of($changes), $what, $reason);
         }
         $report = [];
         foreach ($migration->fates as $fate) {
             $report[] = [
-                'kind' => $fate->kind,
+                'kind' => $fate->kind->value,
                 'old' => $fate->oldName,
                 'old_value' => $fate->oldValue,
                 'new' => $fate->newName,
                 'new_value' => $fate->newValue,
-                'reason' => $fate->reason,
+                'reason' => null === $fate->reason ? '' : $this->words->of($fate->reason),
             ];
         }
 
         return [
             'report' => $report,
             'from' => $snapshot->version,
-            'changed' => \count(array_filter($migration->fates, static fn (Fate $f): bool => Fate::KEPT !== $f->kind)),
+            'changed' => \count(array_filter($migration->fates, static fn (Fate $f): bool => FateKind::Kept !== $f->kind)),
         ];
     }
 

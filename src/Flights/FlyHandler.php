@@ -12,9 +12,10 @@ use Ortholex\App\Work\JobProgress;
 use Ortholex\Bench\Flight\FlightCard;
 use Ortholex\Bench\Flight\FlightSimulator;
 use Ortholex\Bench\World\WorldState;
+use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\FlightLog\LogError;
 use Ortholex\Core\Settings\Catalogue;
-use Ortholex\Core\Settings\Migration;
+use Ortholex\Core\Settings\Migration\Migration;
 use Symfony\Component\Yaml\Yaml;
 
 /** Flies a card on the bench with what the board holds, and brings the recorder's file in like any other log. */
@@ -46,7 +47,7 @@ final readonly class FlyHandler implements JobHandler
         if (null === $version || WorldState::BOOTLOADER === $state->mode) {
             throw LogError::of('The board has no whole firmware, so the craft cannot fly. Write it on sheet 12.');
         }
-        $settings = Migration::between($this->catalogue, $kept, $version, \Ortholex\Core\Firmware\Version::parse(Catalogue::CURRENT))
+        $settings = Migration::between($this->catalogue, SettingSet::of($kept), $version, \Ortholex\Core\Firmware\Version::parse(Catalogue::CURRENT))
             ->settings;
         $simulator = new FlightSimulator($world->physics);
         $folder = "$this->dataFolder/recorder";
@@ -56,7 +57,7 @@ final readonly class FlyHandler implements JobHandler
         $path = "$folder/job-{$job->id}.csv";
         $stream = fopen($path, 'w') ?: throw LogError::of("The recorder's folder $folder cannot be written.");
         $head = Yaml::dump(
-            ['flight.card' => $card, 'flight.craft' => $job->craft->name, 'flight.firmware' => 'Loam '.$version->toString()] + $settings,
+            ['flight.card' => $card, 'flight.craft' => $job->craft->name, 'flight.firmware' => 'Loam '.$version->toString()] + $settings->toArray(),
         );
         try {
             $flown = $simulator->fly(

@@ -6,7 +6,9 @@ namespace Ortholex\App\Flights;
 
 use Doctrine\DBAL\Types\Types;
 use Doctrine\ORM\Mapping as ORM;
+use Ortholex\App\Book\SettingSetType;
 use Ortholex\App\Craft\Craft;
+use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Fact\Stored;
 use Ortholex\Core\FlightLog\BadRows;
 use Ortholex\Core\FlightLog\SampleClock;
@@ -49,7 +51,7 @@ class Log
      * @param list<array{first: int, count: int, start_s: float}>                                $segments
      * @param list<array{kind: string, at_s: float, length_s: float, row: int}>                  $faults
      * @param array<string, mixed> $badRows as BadRows keeps them
-     * @param array<string, float|int|bool|string>                                               $settings flown with, as the log's head says
+     * @param SettingSet $settings flown with, as the log's head says
      */
     public function __construct(
         #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Craft $craft,
@@ -65,7 +67,7 @@ class Log
         #[ORM\Column(type: Types::JSON)] public readonly array $faults,
         #[ORM\Column(type: Types::JSON)] public readonly array $badRows,
         #[ORM\Column(type: Types::TEXT)] public readonly string $head,
-        #[ORM\Column(type: Types::JSON)] public readonly array $settings,
+        #[ORM\Column(type: SettingSetType::NAME)] public readonly SettingSet $settings,
     ) {
     }
 

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Flights;
 
+use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Report\Finding;
 use Ortholex\Core\Report\Report;
 use Ortholex\Core\Report\Weight;
@@ -24,16 +25,13 @@ final readonly class LogFrontView
     }
 
     /**
-     * @param array<string, float|int|bool|string> $flown
-     * @param array<string, float|int|bool|string> $now
-     *
      * @return list<string>
      */
-    public static function changed(array $flown, array $now): array
+    public static function changed(SettingSet $flown, SettingSet $now): array
     {
         return array_values(
             array_filter(
-                array_keys($flown),
+                $flown->names(),
                 static fn (string $name): bool => isset($now[$name]) && !Setting::same($flown[$name], $now[$name]),
             ),
         );

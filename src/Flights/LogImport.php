@@ -7,6 +7,7 @@ namespace Ortholex\App\Flights;
 use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Craft\Craft;
 use Ortholex\App\Work\JobProgress;
+use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\FlightLog\LogError;
 use Ortholex\Core\FlightLog\Reading\LogReader;
 use Ortholex\Core\FlightLog\Segment;
@@ -85,14 +86,14 @@ final readonly class LogImport
         return $log;
     }
 
-    /** @return array<string, float|int|bool|string> settings from the head; none when it is no flat YAML */
-    private static function settings(string $head): array
+    /** From the head; none when it is no flat YAML. */
+    private static function settings(string $head): SettingSet
     {
         try {
             $data = Yaml::parse($head);
         } catch (ParseException) {
             // Someone else's comments are no settings; the head itself is kept as it was.
-            return [];
+            return SettingSet::none();
         }
         $settings = [];
         foreach (\is_array($data) ? $data : [] as $name => $value) {
@@ -101,6 +102,6 @@ final readonly class LogImport
             }
         }
 
-        return $settings;
+        return SettingSet::of($settings);
     }
 }

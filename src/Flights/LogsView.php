@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Flights;
 
+use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\LogCheck\FlightPlan;
 
 /** What sheet 51 shows. */
@@ -13,7 +14,7 @@ final readonly class LogsView
      * @param list<LogRow>                                                                          $rows
      * @param list<Log>                                                                             $away put away, with a way back
      * @param list<array{id: string, name: string, for: string, sticks: array<string, list<float>>}> $cards with a few points of each stick, for the drawing
-     * @param array<string, float|int|bool|string>                                                  $now   settings on the craft, for what the plan changes
+     * @param SettingSet $now   settings on the craft, for what the plan changes
      */
     public function __construct(
         public array $rows,
@@ -23,7 +24,7 @@ final readonly class LogsView
         public int $mostUploadMb,
         public array $away,
         public FlightPlan $plan,
-        public array $now,
+        public SettingSet $now,
     ) {
     }
 }

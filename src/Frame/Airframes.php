@@ -10,6 +10,7 @@ use Ortholex\App\Record\Staging;
 use Ortholex\App\Tune\Chains;
 use Ortholex\Core\Airframe\Airframe;
 use Ortholex\Core\Airframe\AirframeError;
+use Ortholex\Core\Craft\SettingSet;
 
 /** The airframe as the craft's settings describe it; as it was built, while no settings are known. */
 final readonly class Airframes
@@ -26,13 +27,12 @@ final readonly class Airframes
     /** With what is staged; null when the staged arms make no frame. */
     public function staged(Craft $craft): ?Airframe
     {
-        return [] === $craft->settings ? $this->built($craft) : $this->under($craft, $this->staging->preview($craft));
+        return $craft->settings->isEmpty() ? $this->built($craft) : $this->under($craft, $this->staging->preview($craft));
     }
 
-    /** @param array<string, float|int|bool|string> $settings */
-    private function under(Craft $craft, array $settings): ?Airframe
+    private function under(Craft $craft, SettingSet $settings): ?Airframe
     {
-        if ([] === $settings) {
+        if ($settings->isEmpty()) {
             return null;
         }
         try {

@@ -12,12 +12,15 @@ use Ortholex\App\Record\Staging;
 use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\Input;
 use Ortholex\App\Shell\SheetController;
+use Ortholex\App\Words\Words;
 use Ortholex\Core\Airframe\Airframe;
 use Ortholex\Core\Airframe\AirframeError;
+use Ortholex\Core\Airframe\Layout;
 use Ortholex\Core\Airframe\LevelCheck;
 use Ortholex\Core\Airframe\Mixer;
 use Ortholex\Core\Airframe\Mounting;
 use Ortholex\Core\Airframe\Rotation;
+use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Settings\Catalogue;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
@@ -39,6 +42,7 @@ final class FrameController extends SheetController
         private readonly Staging $staging,
         private readonly Catalogue $catalogue,
         private readonly Airframes $frames,
+        private readonly Words $words,
     ) {
     }
 
@@ -47,7 +51,7 @@ final class FrameController extends SheetController
     {
         $craft = $this->crafts->named($slug);
         $frame = $this->frames->staged($craft);
-        $layout = (string) ($this->staging->preview($craft)['frame.layout'] ?? 'quad_x');
+        $layout = Layout::tryFrom($this->staging->preview($craft)->text('frame.layout')) ?? Layout::QuadX;
         [$found, $problem] = $this->found($craft);
         $set = $this->mountingOf($this->staging->preview($craft));
         $fields = [];
@@ -55,8 +59,8 @@ final class FrameController extends SheetController
             [
                 'frame.layout',
                 'props.direction',
-                ...'custom' === $layout ? [] : ['frame.diagonal_mm'],
-                ...'quad_stretched' === $layout ? ['frame.stretch'] : [],
+                ...Layout::Custom === $layout ? [] : ['frame.diagonal_mm'],
+                ...Layout::QuadStretched === $layout ? ['frame.stretch'] : [],
             ] as $name
         ) {
             if (isset($craft->settings[$name])) {
@@ -111,13 +115,13 @@ final class FrameController extends SheetController
         $craft = $this->crafts->named($slug);
         $layout = Input::of($request)->text('layout', 40);
         $values = ['frame.layout' => $layout];
-        if ('custom' === $layout) {
+        if (Layout::Custom->value === $layout) {
             foreach ($this->frames->of($craft)->motors as $motor) {
                 $values["arm.$motor->place.forward_mm"] = round(1000 * $motor->x);
                 $values["arm.$motor->place.right_mm"] = round(1000 * $motor->y);
             }
         }
-        $this->staging->stage($craft, array_intersect_key($values, $craft->settings));
+        $this->staging->stage($craft, SettingSet::of($values)->among($craft->settings)->toArray());
 
         return new JsonResponse(['staged' => $this->staging->of($craft)]);
     }
@@ -134,7 +138,7 @@ final class FrameController extends SheetController
                 Rotation::degrees(...$this->mountingOf($craft->settings)),
             );
         } catch (AirframeError $e) {
-            throw BadRequest::at('level', $e->getMessage());
+            throw BadRequest::at('level', $this->words->of($e->flaw));
         }
         $this->staging->stage($craft, ['level.roll_deg' => $level->rollDeg, 'level.pitch_deg' => $level->pitchDeg]);
 
@@ -196,7 +200,7 @@ final class FrameController extends SheetController
         try {
             return [Mounting::fromPoses($poses[ShownPose::LEVEL]->force(), $poses[ShownPose::NOSE_UP]->force(), self::LIFT_DEG), ''];
         } catch (AirframeError $e) {
-            return [null, $e->getMessage()];
+            return [null, $this->words->of($e->flaw)];
         }
     }
 
@@ -211,17 +215,9 @@ final class FrameController extends SheetController
         return $poses;
     }
 
-    /**
-     * @param array<string, float|int|bool|string> $settings
-     *
-     * @return array{float, float, float}
-     */
-    private function mountingOf(array $settings): array
+    /** @return array{float, float, float} roll, pitch, yaw, deg */
+    private function mountingOf(SettingSet $settings): array
     {
-        $deg = static fn (string $axis): float => is_numeric($settings["mounting.{$axis}_deg"] ?? null)
-            ? (float) $settings["mounting.{$axis}_deg"]
-            : 0.0;
-
-        return [$deg('roll'), $deg('pitch'), $deg('yaw')];
+        return [$settings->number('mounting.roll_deg'), $settings->number('mounting.pitch_deg'), $settings->number('mounting.yaw_deg')];
     }
 }

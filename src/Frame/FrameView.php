@@ -5,9 +5,11 @@ declare(strict_types=1);
 namespace Ortholex\App\Frame;
 
 use Ortholex\Core\Airframe\Airframe;
+use Ortholex\Core\Airframe\Layout;
 use Ortholex\Core\Airframe\Mixer;
 use Ortholex\Core\Airframe\Mounting;
-use Ortholex\Core\Settings\EscTable;
+use Ortholex\Core\Craft\Place;
+use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Settings\Setting;
 
 /** What sheet 14 shows. */
@@ -17,8 +19,6 @@ final readonly class FrameView
      * @param array{float, float, float}           $set     mounting as the craft has it, roll, pitch, yaw in deg
      * @param array<string, bool>                  $shown   pose => taken
      * @param list<Setting>                        $fields  settings chosen here
-     * @param array<string, float|int|bool|string> $now
-     * @param array<string, float|int|bool|string> $staged
      * @param Mixer|null                           $mixer   null when the motors cannot command every axis
      * @param bool                                 $broken  whether the staged arms make no frame
      * @param float                                $offDeg  angle between the found mounting and the one set
@@ -27,15 +27,15 @@ final readonly class FrameView
         public Airframe $frame,
         public ?Mixer $mixer,
         public bool $broken,
-        public string $layout,
+        public Layout $layout,
         public array $set,
         public array $shown,
         public ?Mounting $found,
         public float $offDeg,
         public string $problem,
         public array $fields,
-        public array $now,
-        public array $staged,
+        public SettingSet $now,
+        public SettingSet $staged,
         public bool $linked,
     ) {
     }
@@ -43,7 +43,7 @@ final readonly class FrameView
     /** @return list<string> places that a custom frame has no motor at */
     public function free(): array
     {
-        return array_values(array_diff(EscTable::PLACES, $this->frame->places()));
+        return array_values(array_diff(Place::names(), $this->frame->places()));
     }
 
     /** Level as set, deg. */

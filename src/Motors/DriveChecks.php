@@ -7,10 +7,10 @@ namespace Ortholex\App\Motors;
 use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Craft\Craft;
 use Ortholex\App\Craft\Worlds;
-use Ortholex\App\Esc\Escs;
 use Ortholex\Core\Drive\MagnetCheck;
 use Ortholex\Core\Drive\RisingOutput;
 use Ortholex\Core\Link\LinkError;
+use Ortholex\Core\Settings\EscTable;
 
 /** Takes the readings of drive checks, and says what they tell. */
 final readonly class DriveChecks
@@ -46,7 +46,7 @@ final readonly class DriveChecks
         }
         $magnets = self::magnets($craft);
         $rpm = [];
-        foreach (Escs::pads($craft->settings) as $pad => $place) {
+        foreach (EscTable::pads($craft->settings) as $pad => $place) {
             $rpm[$place] = array_map(static fn (int $erpm): float => round((2 * $erpm) / $magnets, 1), $client->rpm($pad)['erpm']);
         }
         $steps = \is_array($check->data['steps'] ?? null) ? $check->data['steps'] : [];
@@ -102,7 +102,7 @@ final readonly class DriveChecks
             $check = new DriveCheck($craft, DriveCheck::FEEDBACK, new \DateTimeImmutable());
             $this->entities->persist($check);
         }
-        $place = Escs::pads($craft->settings)[$pad] ?? "output $pad";
+        $place = EscTable::pads($craft->settings)[$pad] ?? "output $pad";
         $answer = $client->rpm($pad);
         $erpm = [] === $answer['erpm'] ? 0.0 : array_sum($answer['erpm']) / \count($answer['erpm']);
         [$samples, $hz] = $client->gyroBurst(0);

@@ -14,6 +14,7 @@ use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\Input;
 use Ortholex\App\Shell\SheetController;
 use Ortholex\Core\Drive\EscCalibration;
+use Ortholex\Core\Settings\EscTable;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpKernel\Attribute\AsController;
@@ -102,7 +103,7 @@ final class DriveController extends SheetController
             $state->pack,
             $state->teach,
             $state->tones,
-            \count(Escs::pads($craft->settings)),
+            \count(EscTable::pads($craft->settings)),
         );
         if ('not_needed' === $now->step) {
             throw BadRequest::at('step', $now->words);
@@ -112,7 +113,7 @@ final class DriveController extends SheetController
         }
         $this->worlds->client($craft)->teach($step);
         $state = $world->store->peek();
-        if ('end' === $step && \count(array_keys($state->tones, 'three falling tones', true)) >= \count(Escs::pads($craft->settings))) {
+        if ('end' === $step && \count(array_keys($state->tones, 'three falling tones', true)) >= \count(EscTable::pads($craft->settings))) {
             $craft->redone('esc_calibration');
             $this->entities->flush();
         }

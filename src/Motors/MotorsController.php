@@ -15,11 +15,14 @@ use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\Input;
 use Ortholex\App\Shell\SheetController;
 use Ortholex\App\Tune\Chains;
+use Ortholex\App\Words\Words;
 use Ortholex\Core\Airframe\Airframe;
 use Ortholex\Core\Airframe\SpinAnswer;
 use Ortholex\Core\Airframe\SpinCheck;
+use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Drive\EscCalibration;
 use Ortholex\Core\Drive\LoopLoad;
+use Ortholex\Core\Drive\MotorSignal;
 use Ortholex\Core\Drive\SignalTiming;
 use Ortholex\Core\Esc\EscIdentity;
 use Ortholex\Core\Settings\Catalogue;
@@ -45,6 +48,7 @@ final class MotorsController extends SheetController
         private readonly Airframes $frames,
         private readonly Escs $escs,
         private readonly DriveChecks $checks,
+        private readonly Words $words,
     ) {
     }
 
@@ -75,11 +79,11 @@ final class MotorsController extends SheetController
         }
 
         $preview = $this->chains->current($craft, $this->staging->preview($craft));
-        $loopHz = (float) (string) ($preview['motors.loop_rate_hz'] ?? '2000');
-        $protocol = (string) ($preview['motors.protocol'] ?? '');
-        $feedback = true === ($preview['motors.rpm_feedback'] ?? false);
+        $loopHz = $preview->loopHz();
+        $signal = MotorSignal::in($preview);
+        $feedback = $preview->flag('motors.rpm_feedback');
         // An impossible pair is named by the tray; there is no time to draw for it.
-        $timing = '' === $protocol || ($feedback && !str_starts_with($protocol, 'dshot')) ? null : SignalTiming::of($protocol, $feedback);
+        $timing = $feedback && !$signal->isDigital() ? null : SignalTiming::of($signal, $feedback);
         $fields = [];
         foreach (
             [
@@ -106,7 +110,7 @@ final class MotorsController extends SheetController
                 $shown,
                 $set,
                 $check,
-                $check->inWords($set),
+                $this->words->of($check->fact($set)),
                 $next,
                 $check->isComplete() && $check->drives !== array_intersect_key($set, $check->drives),
                 $missing,
@@ -118,7 +122,7 @@ final class MotorsController extends SheetController
                     : 'spin',
                 $this->checks->risen($craft),
                 $this->checks->answered($craft),
-                EscCalibration::at($protocol, $state->propsDeclaredOff, $state->pack, $state->teach, $state->tones, \count($pads)),
+                EscCalibration::at($signal->value, $state->propsDeclaredOff, $state->pack, $state->teach, $state->tones, \count($pads)),
                 $state->tones,
                 $state->teach,
                 $this->canReverse($craft, $check),
@@ -195,7 +199,7 @@ final class MotorsController extends SheetController
         $set = $this->padMap($this->staging->preview($craft), $frame);
         $check = $this->check($craft, $frame, array_keys($set));
         if (!$check->isComplete()) {
-            throw BadRequest::at('answers', $check->inWords($set));
+            throw BadRequest::at('answers', $this->words->of($check->fact($set)));
         }
         $values = [];
         foreach ($check->drives as $pad => $place) {
@@ -253,21 +257,9 @@ final class MotorsController extends SheetController
         return $shown;
     }
 
-    /**
-     * @param array<string, float|int|bool|string> $settings
-     *
-     * @return array<int, string> pads that drive a motor of this frame
-     */
-    private function padMap(array $settings, Airframe $frame): array
+    /** @return array<int, string> pads that drive a motor of this frame */
+    private function padMap(SettingSet $settings, Airframe $frame): array
     {
-        $map = [];
-        for ($pad = 1; $pad <= 8; ++$pad) {
-            $place = $settings["pad.$pad.drives"] ?? 'none';
-            if (\is_string($place) && \in_array($place, $frame->places(), true)) {
-                $map[$pad] = $place;
-            }
-        }
-
-        return $map;
+        return array_intersect($settings->drives(), $frame->places());
     }
 }

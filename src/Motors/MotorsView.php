@@ -6,6 +6,7 @@ namespace Ortholex\App\Motors;
 
 use Ortholex\Core\Airframe\Airframe;
 use Ortholex\Core\Airframe\SpinCheck;
+use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Drive\EscCalibration;
 use Ortholex\Core\Drive\SignalTiming;
 use Ortholex\Core\Settings\Setting;
@@ -20,8 +21,6 @@ final readonly class MotorsView
      * @param list<string>          $missing interlocks that are unmet, in words
      * @param list<string>          $tones   heard since the pack came on
      * @param list<Setting>                        $fields settings of the signal
-     * @param array<string, float|int|bool|string> $now
-     * @param array<string, float|int|bool|string> $staged
      */
     public function __construct(
         public Airframe $frame,
@@ -47,8 +46,8 @@ final readonly class MotorsView
         public float $loopHz,
         public float $loadPct,
         public array $fields,
-        public array $now,
-        public array $staged,
+        public SettingSet $now,
+        public SettingSet $staged,
     ) {
     }
 

@@ -10,13 +10,15 @@ use Ortholex\App\Craft\LinkService;
 use Ortholex\App\Craft\Worlds;
 use Ortholex\App\Esc\Escs;
 use Ortholex\App\Frame\Airframes;
+use Ortholex\App\Words\Words;
+use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Link\BoardClient;
 use Ortholex\Core\Link\EscClient;
 use Ortholex\Core\Link\LinkError;
 use Ortholex\Core\Settings\Catalogue;
-use Ortholex\Core\Settings\Clash;
 use Ortholex\Core\Settings\CommitPlan;
-use Ortholex\Core\Settings\Consistency;
+use Ortholex\Core\Settings\Consistency\Circumstances;
+use Ortholex\Core\Settings\Consistency\Consistency;
 use Ortholex\Core\Settings\EscTable;
 use Ortholex\Core\Settings\Setting;
 use Ortholex\Core\Settings\SettingError;
@@ -34,6 +36,7 @@ final readonly class Commit
         private Worlds $worlds,
         private Escs $escs,
         private Airframes $frames,
+        private Words $words,
     ) {
     }
 
@@ -43,12 +46,12 @@ final readonly class Commit
      */
     public function run(Craft $craft, string $reason): ChangeEntry
     {
-        $changes = array_intersect_key($this->staging->of($craft), $craft->settings);
-        if ([] === $changes) {
-            throw SettingError::at('tray', 'nothing is staged');
+        $changes = $this->staging->of($craft)->among($craft->settings);
+        if ($changes->isEmpty()) {
+            throw SettingError::because('tray', 'nothing is staged');
         }
         $this->links->demandLinked($craft);
-        if ([] !== array_filter($changes, EscTable::owns(...), \ARRAY_FILTER_USE_KEY) && !$this->escs->isRead($craft)) {
+        if (!EscTable::only($changes)->isEmpty() && !$this->escs->isRead($craft)) {
             throw LinkError::refused(
                 'write to the ESCs',
                 'they do not answer now. Connect the flight pack while the board is linked; if it was on before, take it off and on again',
@@ -58,13 +61,15 @@ final readonly class Commit
             Consistency::of(
                 $this->staging->preview($craft),
                 $craft->version(),
-                \count(($this->frames->staged($craft) ?? $this->frames->of($craft))->motors),
-                $craft->processor ?? 'F4',
-                $craft->leftOut,
+                new Circumstances(
+                    \count(($this->frames->staged($craft) ?? $this->frames->of($craft))->motors),
+                    $craft->processor ?? 'F4',
+                    $craft->leftOut,
+                ),
             ) as $clash
         ) {
-            if (Clash::REFUSE === $clash->weight) {
-                throw SettingError::at($clash->setting, rtrim(lcfirst($clash->text), '.'));
+            if ($clash->refuses()) {
+                throw SettingError::because($clash->setting, rtrim(lcfirst($this->words->of($clash->what)), '.'));
             }
         }
 
@@ -74,20 +79,18 @@ final readonly class Commit
     /**
      * Writes settings that were checked before, whether staged or carried across a flash.
      *
-     * @param array<string, float|int|bool|string> $changes
-     *
      * @throws LinkError
      */
-    public function apply(Craft $craft, array $changes, string $what, string $reason): ChangeEntry
+    public function apply(Craft $craft, SettingSet $changes, string $what, string $reason): ChangeEntry
     {
         $client = $this->worlds->client($craft);
-        $forEscs = array_filter($changes, EscTable::owns(...), \ARRAY_FILTER_USE_KEY);
-        $forBoard = array_diff_key($changes, $forEscs);
-        $before = EscTable::underPadMap($craft->settings, array_merge($craft->settings, $forBoard));
+        $forEscs = EscTable::only($changes);
+        $forBoard = EscTable::without($changes);
+        $before = EscTable::underPadMap($craft->settings, $craft->settings->with($forBoard));
         $failure = null;
         $written = [];
         try {
-            if ([] !== $forBoard) {
+            if (!$forBoard->isEmpty()) {
                 $this->write($craft, $client, $forBoard);
             }
         } catch (LinkError $e) {
@@ -95,7 +98,7 @@ final readonly class Commit
         }
         try {
             $craft->takeBoard($client->readSettings());
-            if ([] !== $forEscs && null === $failure) {
+            if (!$forEscs->isEmpty() && null === $failure) {
                 $failure = $this->toEscs($craft, $forEscs);
             }
         } catch (LinkError $e) {
@@ -126,20 +129,17 @@ final readonly class Commit
 
     /**
      * The board first, so that an ESC is found at the place its pad now drives.
-     *
-     * @param array<string, float|int|bool|string> $changes
      */
-    private function toEscs(Craft $craft, array $changes): ?LinkError
+    private function toEscs(Craft $craft, SettingSet $changes): ?LinkError
     {
         $failed = $this->escs->write($craft, $changes);
         $this->escs->read($craft);
-        $asked = array_values(array_unique(array_map(static fn (string $name): string => EscTable::parts($name)[0], array_keys($changes))));
+        $asked = array_values(array_unique(array_map(static fn (string $name): string => EscTable::parts($name)[0], $changes->names())));
 
         return [] === $failed ? null : LinkError::escsLeft($failed, array_values(array_diff($asked, $failed)), EscClient::TRIES);
     }
 
-    /** @param array<string, float|int|bool|string> $changes */
-    private function write(Craft $craft, BoardClient $client, array $changes): void
+    private function write(Craft $craft, BoardClient $client, SettingSet $changes): void
     {
         foreach (CommitPlan::of($changes, $this->catalogue, $craft->version())->rounds as $round) {
             foreach ($round['changes'] as $name => $value) {

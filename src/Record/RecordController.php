@@ -9,9 +9,10 @@ use Ortholex\App\Craft\LinkService;
 use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\Input;
 use Ortholex\App\Shell\SheetController;
+use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\Settings\Catalogue;
-use Ortholex\Core\Settings\Migration;
+use Ortholex\Core\Settings\Migration\Migration;
 use Ortholex\Core\Settings\Setting;
 use Ortholex\Core\Settings\SettingError;
 use Symfony\Component\HttpFoundation\JsonResponse;
@@ -50,7 +51,7 @@ final class RecordController extends SheetController
             $differs = !Setting::same($defaults[$name], $craft->settings[$name]);
             $different += $differs ? 1 : 0;
             if ($all || $differs) {
-                $rows[$setting->group][] = ['setting' => $setting, 'value' => $craft->settings[$name], 'differs' => $differs];
+                $rows[$setting->group->value][] = ['setting' => $setting, 'value' => $craft->settings[$name], 'differs' => $differs];
             }
         }
 
@@ -75,7 +76,7 @@ final class RecordController extends SheetController
         $craft = $this->crafts->named($slug);
         $head = "# {$craft->name}, {$craft->board}, Loam {$craft->version}, revision {$craft->revision}\n";
 
-        return new Response($head.Yaml::dump($craft->settings), 200, [
+        return new Response($head.Yaml::dump($craft->settings->toArray()), 200, [
             'Content-Type' => 'application/yaml; charset=utf-8',
             'Content-Disposition' => "attachment; filename=\"{$craft->slug}.yaml\"",
         ]);
@@ -165,7 +166,7 @@ final class RecordController extends SheetController
         $snapshot =
             $this->entities->getRepository(Snapshot::class)->findOneBy(['craft' => $craft, 'id' => $id]) ??
             throw new NotFoundHttpException('There is no such snapshot.');
-        $this->staging->stage($craft, array_intersect_key($this->returning($snapshot), $craft->settings));
+        $this->staging->stage($craft, $this->returning($snapshot)->among($craft->settings)->toArray());
 
         return new JsonResponse(['said' => 'What differs from the snapshot is staged.']);
     }
@@ -211,11 +212,11 @@ final class RecordController extends SheetController
         return new JsonResponse(['said' => 'The way back is staged.']);
     }
 
-    /** @return array<string, float|int|bool|string> a snapshot's settings under the names of the firmware that runs now */
-    private function returning(Snapshot $snapshot): array
+    /** A snapshot's settings under the names of the firmware that runs now. */
+    private function returning(Snapshot $snapshot): SettingSet
     {
         return '' === $snapshot->version
-            ? []
+            ? SettingSet::none()
             : Migration::between($this->catalogue, $snapshot->settings, Version::parse($snapshot->version), $snapshot->craft->version())
                 ->settings;
     }

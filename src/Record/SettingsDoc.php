@@ -4,9 +4,11 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Record;
 
+use Ortholex\App\Words\Words;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Settings\EscTable;
 use Ortholex\Core\Settings\Setting;
+use Ortholex\Core\Settings\SettingType;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Command\Command;
 use Symfony\Component\Console\Input\InputInterface;
@@ -15,25 +17,30 @@ use Symfony\Component\Console\Output\OutputInterface;
 #[AsCommand(name: 'app:settings-doc', description: 'Prints docs/settings.md, drawn from the catalogue.')]
 final class SettingsDoc extends Command
 {
-    public static function text(Catalogue $catalogue): string
+    public function __construct(private readonly Words $words)
+    {
+        parent::__construct();
+    }
+
+    public function text(Catalogue $catalogue): string
     {
         $out = "# Settings\n\nDrawn from the catalogue (core/Settings/LoamTable.php) by `bin/console app:settings-doc`; do not edit.\n\n";
         $out .= "| setting | what | unit | range | default | versions | restart |\n|---|---|---|---|---|---|---|\n";
-        $out .= self::rows($catalogue->all());
+        $out .= $this->rows($catalogue->all());
         $out .= "\n## ESCs\n\nIn each ESC, as `esc.PLACE.KEY`, such as `esc.rear_left.advance_deg` (core/Settings/EscTable.php).\n\n";
         $out .= "| key | what | unit | range | default | versions | restart |\n|---|---|---|---|---|---|---|\n";
 
-        return $out.self::rows(EscTable::rows());
+        return $out.$this->rows(EscTable::rows());
     }
 
     /** @param array<string, Setting> $settings */
-    private static function rows(array $settings): string
+    private function rows(array $settings): string
     {
         $out = '';
         foreach ($settings as $s) {
             $range = match ($s->type) {
-                Setting::CHOICE => implode(', ', $s->choices),
-                Setting::SWITCH => 'on, off',
+                SettingType::Choice => implode(', ', $s->choices),
+                SettingType::Flag => 'on, off',
                 default => implode(
                     '; ',
                     array_map(
@@ -48,8 +55,8 @@ final class SettingsDoc extends Command
             $out .= \sprintf(
                 "| `%s` | %s. %s | %s | %s | %s | %s | %s |\n",
                 $s->name,
-                $s->label,
-                $s->help,
+                $this->words->label($s),
+                $this->words->help($s),
                 $s->unit,
                 $range,
                 $default,
@@ -63,7 +70,7 @@ final class SettingsDoc extends Command
 
     protected function execute(InputInterface $input, OutputInterface $output): int
     {
-        $output->write(self::text(Catalogue::loam()), false, OutputInterface::OUTPUT_RAW);
+        $output->write($this->text(Catalogue::loam()), false, OutputInterface::OUTPUT_RAW);
 
         return Command::SUCCESS;
     }

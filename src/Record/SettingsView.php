@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Record;
 
+use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Settings\Setting;
 
 /** What sheet 71 shows. */
@@ -11,11 +12,10 @@ final readonly class SettingsView
 {
     /**
      * @param array<string, list<array{setting: Setting, value: float|int|bool|string, differs: bool}>> $groups
-     * @param array<string, float|int|bool|string>                                                      $staged
      */
     public function __construct(
         public array $groups,
-        public array $staged,
+        public SettingSet $staged,
         public int $different,
         public int $total,
         public bool $all,

@@ -6,7 +6,9 @@ namespace Ortholex\App\Record;
 
 use Doctrine\DBAL\Types\Types;
 use Doctrine\ORM\Mapping as ORM;
+use Ortholex\App\Book\SettingSetType;
 use Ortholex\App\Craft\Craft;
+use Ortholex\Core\Craft\SettingSet;
 
 /** A full, named copy of a craft's settings at one moment. */
 #[ORM\Entity]
@@ -16,14 +18,13 @@ class Snapshot
     #[ORM\Id, ORM\GeneratedValue, ORM\Column]
     public ?int $id = null;
 
-    /** @param array<string, float|int|bool|string> $settings */
     public function __construct(
         #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Craft $craft,
         #[ORM\Column] public string $name,
         #[ORM\Column] public readonly bool $byItself,
         #[ORM\Column] public readonly string $board,
         #[ORM\Column] public readonly string $version,
-        #[ORM\Column(type: Types::JSON)] public readonly array $settings,
+        #[ORM\Column(type: SettingSetType::NAME)] public readonly SettingSet $settings,
         #[ORM\Column(type: Types::DATETIME_IMMUTABLE)] public readonly \DateTimeImmutable $takenAt,
         #[ORM\Column] public readonly int $revision,
     ) {

@@ -6,6 +6,7 @@ namespace Ortholex\App\Record;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Craft\Craft;
+use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Settings\EscTable;
 use Ortholex\Core\Settings\Setting;
@@ -29,13 +30,13 @@ final readonly class Staging
     {
         $checked = [];
         foreach ($values as $name => $value) {
-            if (!\array_key_exists($name, $craft->settings)) {
-                throw SettingError::at($name, 'the craft has no such setting; link it first, or look whether its firmware knows it');
+            if (!$craft->settings->has($name)) {
+                throw SettingError::notOnCraft($name);
             }
             $checked[$name] = $this->catalogue->get($name, $craft->version())->check($value, $craft->version());
         }
         $staged = $this->entitiesOf($craft);
-        $base = EscTable::underPadMap($craft->settings, array_merge($craft->settings, $this->of($craft), $checked));
+        $base = EscTable::underPadMap($craft->settings, $craft->settings->with($this->of($craft))->with($checked));
         foreach ($checked as $name => $value) {
             $old = $staged[$name] ?? null;
             if (Setting::same($value, $base[$name] ?? $craft->settings[$name])) {
@@ -62,24 +63,24 @@ final readonly class Staging
         $this->entities->flush();
     }
 
-    /** @return array<string, float|int|bool|string> what is staged, by name */
-    public function of(Craft $craft): array
+    /** What is staged. */
+    public function of(Craft $craft): SettingSet
     {
-        return array_map(static fn (StagedChange $c): float|int|bool|string => $c->value, $this->entitiesOf($craft));
+        return SettingSet::of(array_map(static fn (StagedChange $c): float|int|bool|string => $c->value, $this->entitiesOf($craft)));
     }
 
-    /** @return array<string, float|int|bool|string> the craft's settings as they would be after Commit */
-    public function preview(Craft $craft): array
+    /** The craft's settings as they would be after Commit. */
+    public function preview(Craft $craft): SettingSet
     {
-        $staged = array_intersect_key($this->of($craft), $craft->settings);
+        $staged = $this->of($craft)->among($craft->settings);
 
-        return array_merge(EscTable::underPadMap($craft->settings, array_merge($craft->settings, $staged)), $staged);
+        return EscTable::underPadMap($craft->settings, $craft->settings->with($staged))->with($staged);
     }
 
-    /** @return array<string, float|int|bool|string> what each setting is changed from: an ESC goes with its pad, wherever that is staged to drive */
-    public function base(Craft $craft): array
+    /** What each setting is changed from: an ESC goes with its pad, wherever that is staged to drive. */
+    public function base(Craft $craft): SettingSet
     {
-        return EscTable::underPadMap($craft->settings, array_merge($craft->settings, $this->of($craft)));
+        return EscTable::underPadMap($craft->settings, $craft->settings->with($this->of($craft)));
     }
 
     /** @return array<string, StagedChange> */

@@ -9,6 +9,7 @@ use Ortholex\App\Book\SettingSheets;
 use Ortholex\App\Craft\Craft;
 use Ortholex\App\Craft\Crafts;
 use Ortholex\App\Flights\Log;
+use Ortholex\App\Words\Words;
 use Ortholex\Core\Settings\Catalogue;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpKernel\Attribute\AsController;
@@ -18,8 +19,12 @@ use Symfony\Component\Routing\Attribute\Route;
 #[AsController]
 final readonly class SearchController
 {
-    public function __construct(private Crafts $crafts, private Catalogue $catalogue, private EntityManagerInterface $entities)
-    {
+    public function __construct(
+        private Crafts $crafts,
+        private Catalogue $catalogue,
+        private EntityManagerInterface $entities,
+        private Words $words,
+    ) {
     }
 
     #[Route('/craft/{slug}/search.json', name: 'search', methods: ['GET'])]
@@ -46,7 +51,7 @@ final readonly class SearchController
             $found[] = [
                 'kind' => 'setting',
                 'name' => $setting->name,
-                'about' => $setting->label,
+                'about' => $this->words->label($setting),
                 'to' => "/craft/$slug/$sheet?setting=$setting->name",
             ];
         }

@@ -16,7 +16,7 @@ use Ortholex\Bench\World\WorldState;
 use Ortholex\Core\Firmware\IntelHex;
 use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\Settings\Catalogue;
-use Ortholex\Core\Settings\Migration;
+use Ortholex\Core\Settings\Migration\Migration;
 use Ortholex\Demo\DemoCraft;
 use Ortholex\Demo\Scenario;
 use Ortholex\Demo\ShelfMaker;
@@ -109,12 +109,12 @@ final class SetUpCommand extends Command
         $current = Version::parse(Catalogue::CURRENT);
         $settings = Migration::between(
             $this->catalogue,
-            array_merge($this->catalogue->defaults($current), $demo->settings),
+            $this->catalogue->defaults($current)->with($demo->settings),
             $current,
             $version,
         )->settings;
         $world->store->change(static function (WorldState $s) use ($settings, $demo): void {
-            $s->kept = $settings;
+            $s->kept = $settings->toArray();
             $s->keptVersion = $demo->version;
             $s->soldered = $demo->wires['wires'];
         });

@@ -8,6 +8,7 @@ use Doctrine\DBAL\Connection;
 use Ortholex\App\Craft\Craft;
 use Ortholex\App\Craft\Crafts;
 use Ortholex\App\Frame\Airframes;
+use Ortholex\Core\Settings\SettingGroup;
 
 /** Builds the frame for a sheet. */
 final readonly class ShellBuilder
@@ -50,7 +51,7 @@ final readonly class ShellBuilder
         };
         $logs = $count('log');
         $tune = \count(
-            array_filter($tray->items, static fn (TrayItem $i): bool => \in_array($i->setting->group, ['gains', 'filters'], true)),
+            array_filter($tray->items, static fn (TrayItem $i): bool => \in_array($i->setting->group, [SettingGroup::Gains, SettingGroup::Filters], true)),
         );
 
         return [

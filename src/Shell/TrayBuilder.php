@@ -10,10 +10,12 @@ use Ortholex\App\Frame\Airframes;
 use Ortholex\App\Record\Staging;
 use Ortholex\App\Tune\Chains;
 use Ortholex\App\Tune\Predictions;
+use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Drive\LoopLoad;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Settings\CommitPlan;
-use Ortholex\Core\Settings\Consistency;
+use Ortholex\Core\Settings\Consistency\Circumstances;
+use Ortholex\Core\Settings\Consistency\Consistency;
 use Ortholex\Core\Settings\EscTable;
 
 /** Gathers what the tray shows. */
@@ -33,9 +35,9 @@ final readonly class TrayBuilder
 
     public function of(Craft $craft): TrayView
     {
-        $staged = array_intersect_key($this->staging->of($craft), $craft->settings);
+        $staged = $this->staging->of($craft)->among($craft->settings);
         $linked = $this->links->isLinked($craft);
-        if ([] === $staged) {
+        if ($staged->isEmpty()) {
             return new TrayView([], [], [], 0, $linked);
         }
         $base = $this->staging->base($craft);
@@ -46,12 +48,12 @@ final readonly class TrayBuilder
                 $items[] = new TrayItem($setting, $base[$name] ?? $craft->settings[$name], $value);
             }
         }
-        $after = array_merge($craft->settings, $staged);
+        $after = $craft->settings->with($staged);
         $motors = \count(($this->frames->staged($craft) ?? $this->frames->of($craft))->motors);
 
         return new TrayView(
             $items,
-            Consistency::of($after, $craft->version(), $motors, $craft->processor ?? 'F4', $craft->leftOut),
+            Consistency::of($after, $craft->version(), new Circumstances($motors, $craft->processor ?? 'F4', $craft->leftOut)),
             $this->effects($craft, $after, $motors),
             CommitPlan::of(EscTable::without($staged), $this->catalogue, $craft->version())->restarts(),
             $linked,
@@ -59,15 +61,12 @@ final readonly class TrayBuilder
     }
 
     /**
-     * @param array<string, float|int|bool|string> $after
-     *
      * @return list<array{label: string, unit: string, from: float, to: float, digits: int}>
      */
-    private function effects(Craft $craft, array $after, int $motors): array
+    private function effects(Craft $craft, SettingSet $after, int $motors): array
     {
         $rotorHz = $this->chains->rotorHz($craft);
-        $measure = function (array $settings) use ($craft, $motors, $rotorHz): array {
-            /** @var array<string, float|int|bool|string> $settings */
+        $measure = function (SettingSet $settings) use ($craft, $motors, $rotorHz): array {
             $now = $this->chains->current($craft, $settings);
             $filters = $this->chains->filters($now, $rotorHz);
 

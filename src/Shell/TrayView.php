@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Shell;
 
-use Ortholex\Core\Settings\Clash;
+use Ortholex\Core\Settings\Consistency\Clash;
 
 /** The tray: what is staged, what it will do, and what stands against it. */
 final readonly class TrayView
@@ -26,7 +26,7 @@ final readonly class TrayView
     public function refused(): bool
     {
         foreach ($this->clashes as $clash) {
-            if (Clash::REFUSE === $clash->weight) {
+            if ($clash->refuses()) {
                 return true;
             }
         }

@@ -9,9 +9,10 @@ use Ortholex\App\Flights\AnalysisStore;
 use Ortholex\App\Flights\Log;
 use Ortholex\App\Flights\LogBook;
 use Ortholex\Core\Control\RateFilters;
+use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\Settings\Catalogue;
-use Ortholex\Core\Settings\Migration;
+use Ortholex\Core\Settings\Migration\Migration;
 
 /** The filter chains that a craft's settings describe, with its motor notches where a flight had its motors. */
 final readonly class Chains
@@ -21,29 +22,29 @@ final readonly class Chains
     }
 
     /**
-     * @param array<string, float|int|bool|string> $settings of the craft's own firmware
+     * The same under current names.
      *
-     * @return array<string, float|int|bool|string> under current names
+     * @param SettingSet $settings of the craft's own firmware
      */
-    public function current(Craft $craft, array $settings): array
+    public function current(Craft $craft, SettingSet $settings): SettingSet
     {
         return Migration::between($this->catalogue, $settings, $craft->version(), Version::parse(Catalogue::CURRENT))->settings;
     }
 
     /**
-     * @param array<string, float|int|bool|string> $current settings under current names
-     * @param list<float>                          $rotorHz
+     * @param SettingSet  $current settings under current names
+     * @param list<float> $rotorHz
      */
-    public function filters(array $current, array $rotorHz): RateFilters
+    public function filters(SettingSet $current, array $rotorHz): RateFilters
     {
-        return RateFilters::of($current, (float) (string) ($current['motors.loop_rate_hz'] ?? '2000'), $rotorHz);
+        return RateFilters::of($current, $current->loopHz(), $rotorHz);
     }
 
     /** The newest log that has been analysed and says with what it was flown. */
     public function newest(Craft $craft): ?Log
     {
         foreach ($this->book->of($craft) as $log) {
-            if (isset($log->settings['gain.roll.p']) && $this->analyses->has($log)) {
+            if ($log->settings->has('gain.roll.p') && $this->analyses->has($log)) {
                 return $log;
             }
         }

@@ -11,7 +11,6 @@ use Ortholex\App\Shell\SheetController;
 use Ortholex\Core\Control\RateFilters;
 use Ortholex\Core\Report\Charts;
 use Ortholex\Core\Settings\Catalogue;
-use Ortholex\Core\Settings\Setting;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
@@ -48,7 +47,7 @@ final class FiltersController extends SheetController
             foreach ($this->catalogue->of($craft->version()) as $name => $setting) {
                 if (1 === preg_match($pattern, $name) && isset($craft->settings[$name])) {
                     $groups[$heading][] = $setting;
-                    if (Setting::NUMBER === $setting->type || Setting::WHOLE === $setting->type) {
+                    if ($setting->type->isNumeric()) {
                         [$low, $high] = $setting->range($craft->version());
                         $ranges[$name] = ['low' => $low, 'high' => $high];
                     }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\App\Tune;
 
 use Ortholex\App\Flights\Log;
+use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Settings\Setting;
 
 /** What sheet 62 shows. */
@@ -12,15 +13,13 @@ final readonly class FiltersView
 {
     /**
      * @param array<string, list<Setting>>                  $groups heading => settings
-     * @param array<string, float|int|bool|string>          $now
-     * @param array<string, float|int|bool|string>          $staged
      * @param array<string, array{low: float, high: float}> $ranges
      * @param list<Log>                                     $logs
      */
     public function __construct(
         public array $groups,
-        public array $now,
-        public array $staged,
+        public SettingSet $now,
+        public SettingSet $staged,
         public array $ranges,
         public ?Log $log,
         public array $logs,

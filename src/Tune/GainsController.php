@@ -8,6 +8,7 @@ use Ortholex\App\Flights\LogBook;
 use Ortholex\App\Record\Staging;
 use Ortholex\App\Shell\SheetController;
 use Ortholex\Core\Settings\Catalogue;
+use Ortholex\Core\Settings\SettingGroup;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
@@ -31,7 +32,7 @@ final class GainsController extends SheetController
         $craft = $this->crafts->named($slug);
         $rows = $others = $ranges = [];
         foreach ($this->catalogue->of($craft->version()) as $name => $setting) {
-            if ('gains' !== $setting->group || !isset($craft->settings[$name])) {
+            if (SettingGroup::Gains !== $setting->group || !isset($craft->settings[$name])) {
                 continue;
             }
             [$low, $high] = $setting->range($craft->version());

@@ -9,6 +9,7 @@ use Ortholex\App\Flights\AnalysisStore;
 use Ortholex\App\Flights\Log;
 use Ortholex\App\Record\Staging;
 use Ortholex\App\Words\Words;
+use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\Step\StepOutcome;
 use Ortholex\Core\Tuning\GainAdvice;
 use Ortholex\Core\Tuning\GainSet;
@@ -28,7 +29,7 @@ final readonly class Predictions
      */
     public function peaks(Craft $craft): array
     {
-        $staged = array_keys($this->staging->of($craft));
+        $staged = $this->staging->of($craft)->names();
         $axes = array_filter(
             ['roll', 'pitch', 'yaw'],
             static fn (string $a): bool => [] !== preg_grep("~^gain\\.$a\\.(p|i|d|ff)$~", $staged),
@@ -61,7 +62,7 @@ final readonly class Predictions
             $plant = $charts->plants[$axis] ?? null;
             $measured = ($charts->steps[$axis] ?? null)?->toArray() ?? [];
             $peak = ($report->steps[$axis] ?? null)?->numbers?->peak;
-            if (null === $plant || !isset($flown["gain.$axis.p"])) {
+            if (null === $plant || !$flown->has("gain.$axis.p")) {
                 $axes[$axis] = [
                     'why' => null === $plant
                             ? 'The log moved this axis too little, or lacks the terms of the command.'
@@ -70,16 +71,16 @@ final readonly class Predictions
                 continue;
             }
             $wantedFilters = $this->chains->filters($wanted, $rotorHz);
-            $gains = GainSet::ofAxis($wanted, $axis);
+            $gains = GainSet::ofAxis($wanted, Axis::from($axis));
             $predicted = LoopPrediction::of($plant, $gains, $wantedFilters);
             $flownFilters = $this->chains->filters($flown, $rotorHz);
-            $check = LoopPrediction::of($plant, GainSet::ofAxis($flown, $axis), $flownFilters)->curve->numbers();
-            $advice = null === $peak ? null : GainAdvice::from($plant, GainSet::ofAxis($flown, $axis), $flownFilters, $peak);
+            $check = LoopPrediction::of($plant, GainSet::ofAxis($flown, Axis::from($axis)), $flownFilters)->curve->numbers();
+            $advice = null === $peak ? null : GainAdvice::from($plant, GainSet::ofAxis($flown, Axis::from($axis)), $flownFilters, $peak);
             $axes[$axis] = [
                 'measured_peak' => $peak,
                 'verdict' => null === $peak ? null : $this->words->of(StepOutcome::ofPeak($peak)),
                 'modelled_peak' => round($check->peak, 3),
-                'same_gains' => $gains == GainSet::ofAxis($flown, $axis),
+                'same_gains' => $gains == GainSet::ofAxis($flown, Axis::from($axis)),
                 'step_ms' => 1.0,
                 'predicted' => array_map(static fn (float $v): float => round($v, 4), $predicted->curve->values),
                 'stable' => $predicted->isStable(),
@@ -90,8 +91,8 @@ final readonly class Predictions
                         : [
                             'p' => $advice->gains->p,
                             'd' => $advice->gains->d,
-                            'from_p' => GainSet::ofAxis($flown, $axis)->p,
-                            'from_d' => GainSet::ofAxis($flown, $axis)->d,
+                            'from_p' => GainSet::ofAxis($flown, Axis::from($axis))->p,
+                            'from_d' => GainSet::ofAxis($flown, Axis::from($axis))->d,
                             'peak' => round($advice->after->curve->numbers()->peak, 3),
                             'delay_ms' => $advice->after->curve->numbers()->delayMs,
                             'noise' => round($advice->after->noiseGain / max(1e-9, $advice->before->noiseGain), 2),

@@ -13,6 +13,7 @@ use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\Input;
 use Ortholex\App\Shell\SheetController;
 use Ortholex\Bench\World\WorldState;
+use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Wiring\BoardPads;
 use Ortholex\Core\Wiring\Heard;
@@ -51,8 +52,8 @@ final class WiringController extends SheetController
             'Wiring/wiring.html.twig',
             new WiringView(
                 $wiring,
-                null === $wiring ? [] : $this->toStage($craft, $wiring),
-                null === $wiring ? [] : array_intersect_key($this->staging->of($craft), $wiring->settings($craft->settings)),
+                null === $wiring ? SettingSet::none() : $this->toStage($craft, $wiring),
+                null === $wiring ? SettingSet::none() : $this->staging->of($craft)->among($wiring->settings($craft->settings)),
                 $this->links->isLinked($craft),
                 $state->cable,
                 $state->pack,
@@ -107,7 +108,7 @@ final class WiringController extends SheetController
     {
         $craft = $this->crafts->named($slug);
         $wiring = $this->wiring($craft, $this->board($craft));
-        $this->staging->stage($craft, $this->toStage($craft, $wiring));
+        $this->staging->stage($craft, $this->toStage($craft, $wiring)->toArray());
 
         return new JsonResponse(['said' => 'What follows from the wiring is staged. One Commit does it, features first.']);
     }
@@ -187,16 +188,13 @@ final class WiringController extends SheetController
         return 'look at its wires against the drawing, and solder what is drawn.';
     }
 
-    /** @return array<string, float|int|bool|string> what follows from the wiring and is neither so nor staged */
-    private function toStage(Craft $craft, Wiring $wiring): array
+    /** What follows from the wiring and is neither so nor staged. */
+    private function toStage(Craft $craft, Wiring $wiring): SettingSet
     {
         $now = $this->staging->preview($craft);
+        $follows = $wiring->settings($craft->settings);
 
-        return array_filter(
-            $wiring->settings($craft->settings),
-            static fn (mixed $value, string $name): bool => !isset($now[$name]) || $now[$name] !== $value,
-            \ARRAY_FILTER_USE_BOTH,
-        );
+        return $follows->where(static fn (string $name): bool => !isset($now[$name]) || $now[$name] !== $follows[$name]);
     }
 
     /**

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Wiring;
 
+use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Wiring\Pad;
 use Ortholex\Core\Wiring\Part;
 use Ortholex\Core\Wiring\Wiring;
@@ -16,16 +17,14 @@ final readonly class WiringView
     private const PITCH = 40;
 
     /**
-     * @param array<string, float|int|bool|string> $toStage
-     * @param array<string, float|int|bool|string> $staged
      * @param bool                                 $toSolder whether the drawing differs from what is soldered
      * @param list<string>                         $bridged
      * @param list<Part>                           $others  parts that could be put down
      */
     public function __construct(
         public ?Wiring $wiring,
-        public array $toStage,
-        public array $staged,
+        public SettingSet $toStage,
+        public SettingSet $staged,
         public bool $linked,
         public bool $cable,
         public bool $pack,

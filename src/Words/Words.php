@@ -5,8 +5,12 @@ declare(strict_types=1);
 namespace Ortholex\App\Words;
 
 use Ortholex\Core\Fact\Code;
+use Ortholex\Core\Fact\Explained;
 use Ortholex\Core\Fact\Fact;
 use Ortholex\Core\FlightLog\LogError;
+use Ortholex\Core\Settings\EscTable;
+use Ortholex\Core\Settings\Setting;
+use Ortholex\Core\Settings\SettingGroup;
 use Symfony\Component\Translation\TranslatorBagInterface;
 use Symfony\Contracts\Translation\TranslatorInterface;
 
@@ -20,6 +24,7 @@ use Symfony\Contracts\Translation\TranslatorInterface;
 final readonly class Words
 {
     private const DOMAIN = 'facts';
+    private const SETTINGS = 'settings';
     private const MOST_DIGITS = 3;
 
     public function __construct(private TranslatorInterface $translator, private TranslatorBagInterface $catalogues)
@@ -65,12 +70,71 @@ final readonly class Words
             : $name;
     }
 
+    /** What a setting is called. */
+    public function label(Setting $setting): string
+    {
+        return $this->ofSetting('label', $setting->name);
+    }
+
+    /** What a setting does, in a sentence or two. */
+    public function help(Setting $setting): string
+    {
+        return $this->ofSetting('help', $setting->name);
+    }
+
+    /** A whole group of settings, as a heading. */
+    public function group(SettingGroup $group): string
+    {
+        return ucfirst($group->value);
+    }
+
     /** What went wrong, with the reason of the first row where a log has none that can be read. */
     public function ofProblem(\Throwable $e): string
     {
+        if ($e instanceof Explained) {
+            return $this->of($e->fact());
+        }
+
         return $e instanceof LogError && null !== $e->firstBad
             ? rtrim($e->getMessage(), '.').': '.$this->of($e->firstBad->reason).'.'
             : $e->getMessage();
+    }
+
+    /**
+     * Words of a setting stand under its name, or under its name with a * for the axis, place, channel, pad, port or stage.
+     *
+     * @param 'label'|'help' $what
+     */
+    private function ofSetting(string $what, string $name): string
+    {
+        if (EscTable::owns($name)) {
+            [$place, $key] = EscTable::parts($name);
+            $words = $this->translator->trans("esc.$what.$key", [], self::SETTINGS);
+
+            return 'label' === $what
+                ? $this->translator->trans('esc.of', ['Of' => ucfirst($this->name($place)), 'label' => lcfirst($words)], self::SETTINGS)
+                : $words;
+        }
+        $catalogue = $this->catalogues->getCatalogue();
+        if ($catalogue->has("$what.$name", self::SETTINGS)) {
+            return $this->translator->trans("$what.$name", [], self::SETTINGS);
+        }
+        if ($catalogue->has("esc.$what.$name", self::SETTINGS)) {
+            return $this->translator->trans("esc.$what.$name", [], self::SETTINGS);
+        }
+        $parts = explode('.', $name);
+        foreach (\array_slice($parts, 1, null, true) as $i => $part) {
+            $key = "$what.".implode('.', array_replace($parts, [$i => '*']));
+            if ($catalogue->has($key, self::SETTINGS)) {
+                $of = $catalogue->has("of_$parts[0].$part", self::SETTINGS)
+                    ? $this->translator->trans("of_$parts[0].$part", [], self::SETTINGS)
+                    : $this->name($part);
+
+                return $this->translator->trans($key, ['of' => $of, 'Of' => ucfirst($of)], self::SETTINGS);
+            }
+        }
+
+        return $name;
     }
 
     /**
@@ -117,6 +181,7 @@ final readonly class Words
             "{$key}_and" => implode(' and ', $words),
             "{$key}_then" => implode(', then ', $words),
             "{$key}_list" => implode(', ', $words),
+            "{$key}_the" => implode(' and the ', $words),
             ...self::text("{$key}_and", implode(' and ', $words)),
             "{$key}_count" => (string) \count($words),
         ];

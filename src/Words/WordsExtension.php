@@ -37,6 +37,11 @@ final class WordsExtension extends AbstractExtension
 
     public function getFilters(): array
     {
-        return [new TwigFilter('words', $this->words->of(...)), new TwigFilter('name', $this->words->name(...))];
+        return [
+            new TwigFilter('words', $this->words->of(...)),
+            new TwigFilter('name', $this->words->name(...)),
+            new TwigFilter('label', $this->words->label(...)),
+            new TwigFilter('help', $this->words->help(...)),
+        ];
     }
 }

@@ -7,6 +7,7 @@ namespace Ortholex\Tests\app;
 use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Craft\Craft;
 use Ortholex\App\Flights\Log;
+use Ortholex\App\Record\Staging;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\JobRunner;
 use Ortholex\Bench\World\World;
@@ -169,5 +170,11 @@ abstract class AppCase extends WebTestCase
         file_put_contents($path, $content);
 
         return $path;
+    }
+
+    /** @return array<string, float|int|bool|string> what is staged for a craft, by name */
+    protected function staged(Craft $craft): array
+    {
+        return self::getContainer()->get(Staging::class)->of($craft)->toArray();
     }
 }

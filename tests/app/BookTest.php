@@ -6,7 +6,6 @@ namespace Ortholex\Tests\app;
 
 use Ortholex\App\Record\ChangeEntry;
 use Ortholex\App\Record\Snapshot;
-use Ortholex\App\Record\Staging;
 use Ortholex\App\Shell\Sheets;
 
 final class BookTest extends AppCase
@@ -79,9 +78,9 @@ final class BookTest extends AppCase
             [['name' => 'gain.roll.p', 'from' => 33.0, 'to' => 29.5], ['name' => 'gain.roll.d', 'from' => 1.7, 'to' => 2.9]],
             $entry->items,
         );
-        self::assertSame([], self::getContainer()->get(Staging::class)->of($this->craft()));
+        self::assertSame([], $this->staged($this->craft()));
         $this->post("/craft/curlew/changes/{$entry->id}/back");
-        self::assertSame(['gain.roll.p' => 33.0, 'gain.roll.d' => 1.7], self::getContainer()->get(Staging::class)->of($this->craft()));
+        self::assertSame(['gain.roll.p' => 33.0, 'gain.roll.d' => 1.7], $this->staged($this->craft()));
     }
 
     public function testASettingThatNeedsARestartGetsOne(): void
@@ -104,7 +103,7 @@ final class BookTest extends AppCase
                 $this->post('/craft/curlew/stage', ['values' => ['gain.roll.i' => 100, $name => $value]], 422)['field'],
             );
         }
-        self::assertSame([], self::getContainer()->get(Staging::class)->of($this->craft()));
+        self::assertSame([], $this->staged($this->craft()));
         self::assertSame('tray', $this->post('/craft/curlew/commit', [], 422)['field']);
     }
 
@@ -115,7 +114,7 @@ final class BookTest extends AppCase
         $problem = $this->post('/craft/curlew/commit', [], 422);
         self::assertSame('feel.roll.half_stick_dps', $problem['field']);
         self::assertStringContainsString('Cannot be', $this->page('/craft/curlew/tray'));
-        self::assertCount(1, self::getContainer()->get(Staging::class)->of($this->craft()));
+        self::assertCount(1, $this->staged($this->craft()));
     }
 
     public function testNothingStagedIsLostWithoutTheCable(): void
@@ -124,7 +123,7 @@ final class BookTest extends AppCase
         $this->post('/craft/curlew/stage', ['values' => ['gain.roll.p' => 20]]);
         $this->post('/craft/curlew/bench', ['thing' => 'cable', 'to' => '0']);
         self::assertStringContainsString('cable is out', (string) json_encode($this->post('/craft/curlew/commit', [], 409)));
-        self::assertCount(1, self::getContainer()->get(Staging::class)->of($this->craft()));
+        self::assertCount(1, $this->staged($this->craft()));
         self::assertCount(0, $this->entities()->getRepository(ChangeEntry::class)->findAll());
     }
 
@@ -133,12 +132,12 @@ final class BookTest extends AppCase
         $this->link();
         $this->post('/craft/curlew/stage', ['values' => ['gain.roll.p' => 20]]);
         $this->post('/craft/curlew/stage', ['values' => ['gain.roll.p' => 33]]);
-        self::assertSame([], self::getContainer()->get(Staging::class)->of($this->craft()));
+        self::assertSame([], $this->staged($this->craft()));
         $this->post('/craft/curlew/stage', ['values' => ['gain.roll.p' => 20, 'gain.roll.i' => 90]]);
         $this->post('/craft/curlew/discard', ['name' => 'gain.roll.p']);
-        self::assertSame(['gain.roll.i' => 90.0], self::getContainer()->get(Staging::class)->of($this->craft()));
+        self::assertSame(['gain.roll.i' => 90.0], $this->staged($this->craft()));
         $this->post('/craft/curlew/discard', ['name' => '']);
-        self::assertSame([], self::getContainer()->get(Staging::class)->of($this->craft()));
+        self::assertSame([], $this->staged($this->craft()));
     }
 
     public function testSettingsGoOutAndComeInAsYaml(): void
@@ -147,13 +146,13 @@ final class BookTest extends AppCase
         $yaml = $this->page('/craft/curlew/settings.yaml');
         self::assertStringContainsString('gain.roll.p: 33.0', $yaml);
         $this->post('/craft/curlew/settings.yaml', ['yaml' => $yaml]);
-        self::assertSame([], self::getContainer()->get(Staging::class)->of($this->craft()), 'what goes out comes in unchanged');
+        self::assertSame([], $this->staged($this->craft()), 'what goes out comes in unchanged');
         $this->post('/craft/curlew/settings.yaml', [
             'yaml' => "gain.roll.d: 2.8\nnotch.motor.orders: [1, 2, 3]\nmotors.rpm_feedback: false\n",
         ]);
         self::assertSame(
             ['gain.roll.d' => 2.8, 'notch.motor.orders' => '1,2,3', 'motors.rpm_feedback' => false],
-            self::getContainer()->get(Staging::class)->of($this->craft()),
+            $this->staged($this->craft()),
         );
         foreach (
             [
@@ -166,7 +165,7 @@ final class BookTest extends AppCase
             self::assertSame('yaml', $problem['field']);
             self::assertStringContainsString($why, (string) json_encode($problem['error'], \JSON_UNESCAPED_UNICODE));
         }
-        self::assertCount(3, self::getContainer()->get(Staging::class)->of($this->craft()));
+        self::assertCount(3, $this->staged($this->craft()));
     }
 
     public function testASnapshotIsAWayBack(): void
@@ -183,7 +182,7 @@ final class BookTest extends AppCase
             ->getRepository(Snapshot::class)
             ->findOneBy(['name' => 'before I tried']);
         $this->post('/craft/curlew/snapshots/'.$snapshot?->id.'/stage');
-        self::assertSame(['gain.pitch.p' => 30.0], self::getContainer()->get(Staging::class)->of($this->craft()));
+        self::assertSame(['gain.pitch.p' => 30.0], $this->staged($this->craft()));
     }
 
     public function testSearchFindsSheetsSettingsActionsAndCraft(): void

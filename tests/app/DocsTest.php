@@ -6,15 +6,14 @@ namespace Ortholex\Tests\app;
 
 use Ortholex\App\Record\SettingsDoc;
 use Ortholex\Core\Settings\Catalogue;
-use PHPUnit\Framework\TestCase;
 
-final class DocsTest extends TestCase
+final class DocsTest extends AppCase
 {
     public function testTheSettingsPageIsTheCatalogue(): void
     {
         self::assertSame(
             (string) file_get_contents(\dirname(__DIR__, 2).'/docs/settings.md'),
-            SettingsDoc::text(Catalogue::loam()),
+            self::getContainer()->get(SettingsDoc::class)->text(Catalogue::loam()),
             'run bin/console app:settings-doc > docs/settings.md',
         );
     }

@@ -4,8 +4,6 @@ declare(strict_types=1);
 
 namespace Ortholex\Tests\app;
 
-use Ortholex\App\Record\Staging;
-
 final class DriveTest extends AppCase
 {
     public function testTheSlowRiseTellsTheIdleOutput(): void
@@ -17,7 +15,7 @@ final class DriveTest extends AppCase
         $html = $this->page('/craft/curlew/15?do=rise');
         self::assertMatchesRegularExpression('~All turn steadily; [45]\.\d % is the lowest idle output to trust~', $html);
         $this->post('/craft/curlew/motors/idle');
-        $idle = self::getContainer()->get(Staging::class)->of($this->craft())['motors.idle_pct'] ?? null;
+        $idle = $this->staged($this->craft())['motors.idle_pct'] ?? null;
         self::assertIsFloat($idle);
         self::assertEqualsWithDelta(4.75, $idle, 0.76);
         $this->post('/craft/curlew/motors/rise', ['stop' => '1']);
@@ -52,7 +50,7 @@ final class DriveTest extends AppCase
             $this->page('/craft/curlew/15?do=feedback'),
         );
         $this->post('/craft/curlew/motors/magnets');
-        self::assertSame(14, self::getContainer()->get(Staging::class)->of($this->craft())['motors.rotor_magnets'] ?? null);
+        self::assertSame(14, $this->staged($this->craft())['motors.rotor_magnets'] ?? null);
         $this->post('/craft/curlew/commit', ['reason' => 'as the shaft says']);
         usleep(20_000);
         $this->world()->move('fault:loose_signal_wire', '1');

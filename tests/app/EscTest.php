@@ -6,7 +6,6 @@ namespace Ortholex\Tests\app;
 
 use Ortholex\App\Record\ChangeEntry;
 use Ortholex\App\Record\Snapshot;
-use Ortholex\App\Record\Staging;
 use Ortholex\App\Work\Job;
 use Ortholex\Bench\Esc\EscState;
 
@@ -69,7 +68,7 @@ final class EscTest extends AppCase
             array_map(fn (int $pad): mixed => $this->world('dunlin')->store->peek()->esc($pad)->settings['advance_deg'], [1, 2, 3, 4]),
         );
         $this->post('/craft/dunlin/escs/all', ['key' => 'chirp_wait_min', 'value' => 5]);
-        self::assertCount(3, self::getContainer()->get(Staging::class)->of($this->craft('dunlin')), 'only those that know it');
+        self::assertCount(3, $this->staged($this->craft('dunlin')), 'only those that know it');
         self::assertStringContainsString('Front left is the odd one out.', $this->page('/craft/dunlin/16'));
     }
 
@@ -84,7 +83,7 @@ final class EscTest extends AppCase
         foreach (['Rear left did not acknowledge, asked 3 times', 'are done', 'Suspect the signal wire'] as $words) {
             self::assertStringContainsString($words, $error);
         }
-        self::assertSame(['esc.rear_left.tone_loudness_pct' => 25.0], self::getContainer()->get(Staging::class)->of($this->craft()));
+        self::assertSame(['esc.rear_left.tone_loudness_pct' => 25.0], $this->staged($this->craft()));
         self::assertSame(40.0, $this->world()->store->peek()->esc($pad)->settings['tone_loudness_pct']);
         $this->entities()->clear();
         $entry = $this->entities()
@@ -110,7 +109,7 @@ final class EscTest extends AppCase
             'do not answer now',
             (string) json_encode($this->post('/craft/curlew/commit', ['reason' => ''], 409)),
         );
-        self::assertCount(2, self::getContainer()->get(Staging::class)->of($this->craft()));
+        self::assertCount(2, $this->staged($this->craft()));
         self::assertSame(33.0, $this->craft()->settings['gain.roll.p']);
     }
 

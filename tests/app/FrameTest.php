@@ -22,7 +22,7 @@ final class FrameTest extends AppCase
         $html = $this->page('/craft/dunlin/14');
         self::assertStringContainsString('The board sits turned 90° to the right; the settings say otherwise.', $html);
         $this->post('/craft/dunlin/frame/mounting');
-        self::assertSame(['mounting.yaw_deg' => 90.0], self::getContainer()->get(Staging::class)->of($this->craft('dunlin')));
+        self::assertSame(['mounting.yaw_deg' => 90.0], $this->staged($this->craft('dunlin')));
         $this->post('/craft/dunlin/commit', ['reason' => 'the cable leaves to the right']);
         self::assertStringContainsString('and the settings say so', $this->page('/craft/dunlin/14'));
         // The proof: the picture follows the craft.
@@ -34,7 +34,7 @@ final class FrameTest extends AppCase
         self::assertSame('level', $this->post('/craft/dunlin/frame/level', [], 422)['field'], 'nose up is not level');
         $this->tilt('level');
         $this->post('/craft/dunlin/frame/level');
-        self::assertEqualsWithDelta([1.9, -2.6], array_values(self::getContainer()->get(Staging::class)->of($this->craft('dunlin'))), 0.9);
+        self::assertEqualsWithDelta([1.9, -2.6], array_values($this->staged($this->craft('dunlin'))), 0.9);
         $this->post('/craft/dunlin/commit', ['reason' => 'it lay level']);
         usleep(50_000);
         $level = $this->json('/craft/dunlin/live.json')['link']['attitude'] ?? null;
@@ -49,7 +49,7 @@ final class FrameTest extends AppCase
         $staging = self::getContainer()->get(Staging::class);
         self::assertSame(
             ['frame.layout', 'arm.front_right.forward_mm', 'arm.front_right.right_mm'],
-            \array_slice(array_keys($staging->of($this->craft())), 0, 3),
+            \array_slice($staging->of($this->craft())->names(), 0, 3),
         );
         self::assertSame(76.0, $staging->of($this->craft())['arm.front_right.forward_mm'], '216 mm across the corners');
         self::assertStringContainsString('front right motor, 76 mm forward', $this->page('/craft/curlew/14'));

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Ortholex\Tests\app;
 
 use Ortholex\App\Craft\Worlds;
-use Ortholex\App\Record\Staging;
 use Ortholex\Bench\World\World;
 
 final class MotorsTest extends AppCase
@@ -62,7 +61,7 @@ final class MotorsTest extends AppCase
                 'esc.rear_right.direction' => 'reversed',
                 'esc.rear_left.direction' => 'reversed',
             ],
-            self::getContainer()->get(Staging::class)->of($this->craft('dunlin')),
+            $this->staged($this->craft('dunlin')),
         );
         $this->post('/craft/dunlin/commit', ['reason' => 'soldered as the arms lay']);
         $state = $this->bench()->store->peek();

@@ -9,7 +9,6 @@ use Ortholex\App\Flights\Log;
 use Ortholex\App\Flights\LogStore;
 use Ortholex\App\Record\ChangeEntry;
 use Ortholex\App\Record\StagedChange;
-use Ortholex\App\Record\Staging;
 use Ortholex\App\Shell\TrayBuilder;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\Jobs;
@@ -40,7 +39,7 @@ final class UnhappyTest extends AppCase
         self::assertSame([['name' => 'gain.roll.p', 'from' => 33.0, 'to' => 28.0]], $entries[0]->items);
         self::assertSame(
             ['gain.roll.d' => 11.0],
-            self::getContainer()->get(Staging::class)->of($this->craft()),
+            $this->staged($this->craft()),
             'what did not take stays staged',
         );
     }
@@ -171,6 +170,6 @@ final class UnhappyTest extends AppCase
             ->findOneBy(['name' => 'As found at first link']);
         self::assertSame(55, $first?->settings['motors.idle_us'], 'taken under 4.1, in microseconds');
         $this->post("/craft/dunlin/snapshots/{$first->id}/stage");
-        self::assertSame(['motors.idle_pct' => 5.5], self::getContainer()->get(Staging::class)->of($this->craft('dunlin')));
+        self::assertSame(['motors.idle_pct' => 5.5], $this->staged($this->craft('dunlin')));
     }
 }

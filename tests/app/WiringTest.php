@@ -4,8 +4,6 @@ declare(strict_types=1);
 
 namespace Ortholex\Tests\app;
 
-use Ortholex\App\Record\Staging;
-
 final class WiringTest extends AppCase
 {
     public function testWiresAreCheckedAsTheyAreDrawnAndTheSettingsFollow(): void
@@ -35,7 +33,7 @@ final class WiringTest extends AppCase
         self::assertSame([], $last['refused']);
         self::assertStringContainsString('The wiring is sound; ', $this->page('/craft/dunlin/13'));
         $this->post('/craft/dunlin/wiring/stage');
-        $staged = self::getContainer()->get(Staging::class)->of($this->craft('dunlin'));
+        $staged = $this->staged($this->craft('dunlin'));
         self::assertSame(
             ['receiver', '420000', true, 'video', '9600', true],
             [

@@ -11,8 +11,11 @@ use Ortholex\App\Words\Words;
 use Ortholex\Core\Fact\Code;
 use Ortholex\Core\Fact\Fact;
 use Ortholex\Core\Fact\Stored;
+use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\FlightLog\BadRowReason;
 use Ortholex\Core\FlightLog\BadRows;
+use Ortholex\Core\Settings\Catalogue;
+use Ortholex\Core\Settings\EscTable;
 use Ortholex\Core\Step\Confidence\ConfidenceReason;
 use Ortholex\Migrations\Version20261125000001;
 use PHPUnit\Framework\Attributes\DataProvider;
@@ -71,6 +74,21 @@ final class WordsTest extends AppCase
         self::assertStringContainsString('31 %', $words->of(Fact::of(ConfidenceReason::FeedForwardOn, pct: 30.6)));
         self::assertSame('rear left', $words->name('rear_left'));
         self::assertSame('7', $words->name('7'), 'a motor known by its number keeps it');
+    }
+
+    public function testEverySettingIsNamedAndExplained(): void
+    {
+        $words = self::getContainer()->get(Words::class);
+        foreach ([...Catalogue::loam()->all(), ...EscTable::rows()] as $name => $setting) {
+            self::assertNotSame($name, $words->label($setting), "$name has no label");
+            self::assertNotSame($name, $words->help($setting), "$name has no help");
+            self::assertStringNotContainsString('{', $words->label($setting).$words->help($setting), $name);
+        }
+        $said = static fn (string $name): string => $words->label(Catalogue::loam()->get($name, Version::parse(Catalogue::CURRENT)));
+        self::assertSame('P, roll', $said('gain.roll.p'));
+        self::assertSame('Software UART 2, job', $said('uart.software_2.role'));
+        self::assertSame('Right motor, to the right', $said('arm.right.right_mm'));
+        self::assertSame('Rear left ESC, commutation advance', $said('esc.rear_left.advance_deg'));
     }
 
     public function testLogsKeptWithSentencesAreReadAfterTheMigration(): void

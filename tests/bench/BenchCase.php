@@ -13,7 +13,7 @@ use Ortholex\Bench\World\WorldStore;
 use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\Link\BoardClient;
 use Ortholex\Core\Settings\Catalogue;
-use Ortholex\Core\Settings\Migration;
+use Ortholex\Core\Settings\Migration\Migration;
 use Ortholex\Demo\DemoCraft;
 use Ortholex\Demo\Scenario;
 use Ortholex\Demo\ShelfMaker;
@@ -66,10 +66,10 @@ abstract class BenchCase extends TestCase
 
         return Migration::between(
             Catalogue::loam(),
-            array_merge(Catalogue::loam()->defaults($current), $this->demo->settings),
+            Catalogue::loam()->defaults($current)->with($this->demo->settings),
             $current,
             Version::parse($version),
-        )->settings;
+        )->settings->toArray();
     }
 
     protected function client(): BoardClient

@@ -79,7 +79,7 @@ final class BoardTest extends BenchCase
     {
         $client = $this->plug();
         $settings = $client->readSettings();
-        self::assertEquals($this->settings('4.2.1'), $settings);
+        self::assertEquals($this->settings('4.2.1'), $settings->toArray());
         $client->writeSetting('gain.roll.p', 29.5);
         self::assertSame(29.5, $client->readSettings()['gain.roll.p']);
         foreach (['gain.roll.p' => 900.0, 'no.such.setting' => 1] as $name => $value) {

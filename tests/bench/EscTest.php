@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\Tests\bench;
 
 use Ortholex\Bench\Esc\EscState;
+use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Link\EscClient;
 use Ortholex\Core\Link\LinkError;
 use Ortholex\Core\Link\PageWriter;
@@ -43,10 +44,10 @@ final class EscTest extends BenchCase
     public function testSettingsAreKeptThroughPowerLossAndWrongOnesRefused(): void
     {
         $esc = new EscClient($this->power(), 2);
-        self::assertSame(EscTable::defaults($esc->identity()), $esc->readSettings());
-        $esc->writeSettings(['advance_deg' => 20.0, 'direction' => 'reversed']);
-        self::refuses('lies outside', static fn () => $esc->writeSettings(['tone_loudness_pct' => 10.0, 'advance_deg' => 90.0]));
-        self::refuses('knows no', static fn () => $esc->writeSettings(['punch' => 1]));
+        self::assertEquals(EscTable::defaults($esc->identity()), $esc->readSettings());
+        $esc->writeSettings(SettingSet::of(['advance_deg' => 20.0, 'direction' => 'reversed']));
+        self::refuses('lies outside', static fn () => $esc->writeSettings(SettingSet::of(['tone_loudness_pct' => 10.0, 'advance_deg' => 90.0])));
+        self::refuses('knows no', static fn () => $esc->writeSettings(SettingSet::of(['punch' => 1])));
         $this->world->move('pack', '0');
         self::refuses('no power', static fn () => $esc->identity());
         $this->world->move('pack', '1');
@@ -65,7 +66,7 @@ final class EscTest extends BenchCase
             return $this->world->turning($this->world->store->peek())[0]['direction'] ?? 0;
         };
         $before = array_map($way, [1 => 1, 2 => 2, 3 => 3, 4 => 4]);
-        (new EscClient($client, 3))->writeSettings(['direction' => 'reversed']);
+        (new EscClient($client, 3))->writeSettings(SettingSet::of(['direction' => 'reversed']));
         self::assertSame(
             [1 => $before[1], 2 => $before[2], 3 => -$before[3], 4 => $before[4]],
             array_map($way, [1 => 1, 2 => 2, 3 => 3, 4 => 4]),
@@ -79,11 +80,11 @@ final class EscTest extends BenchCase
         $pad = (int) array_search('rear_left', $this->demo->physics->wiredPads, true);
         $esc = new EscClient($client, $pad);
         $this->world->move('fault:shy_esc', '1');
-        $esc->writeSettings(['advance_deg' => 18.0]);
+        $esc->writeSettings(SettingSet::of(['advance_deg' => 18.0]));
         self::assertSame(2, $esc->tries);
         $this->world->move('fault:shy_esc', '0');
         $this->world->move('fault:loose_signal_wire', '1');
-        self::refuses('asked 3 times', static fn () => $esc->writeSettings(['advance_deg' => 20.0]));
+        self::refuses('asked 3 times', static fn () => $esc->writeSettings(SettingSet::of(['advance_deg' => 20.0])));
         $this->world->move('fault:loose_signal_wire', '0');
         self::assertSame(18.0, $esc->readSettings()['advance_deg']);
     }
@@ -94,8 +95,8 @@ final class EscTest extends BenchCase
         $esc = new EscClient($this->power(), 1);
         self::assertSame('Bracken', $esc->identity()->family);
         self::assertFalse($esc->identity()->rpmFeedback);
-        self::assertArrayNotHasKey('sync_loss_response', $esc->readSettings());
-        $esc->writeSettings(['direction' => 'reversed']);
+        self::assertFalse($esc->readSettings()->has('sync_loss_response'));
+        $esc->writeSettings(SettingSet::of(['direction' => 'reversed']));
         $esc->toBootloader();
         self::assertTrue($esc->identity()->inBootloader());
         $pages = PageWriter::pages(ShelfMaker::escImage('Withy', '1.4.0', 'P3', 48, 250, 48), 0x1000, 512);

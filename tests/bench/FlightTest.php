@@ -7,6 +7,8 @@ namespace Ortholex\Tests\bench;
 use Ortholex\Bench\Flight\FlightCard;
 use Ortholex\Bench\Flight\FlightSimulator;
 use Ortholex\Core\Control\RateFilters;
+use Ortholex\Core\Craft\Axis;
+use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\FlightLog\FlightLog;
 use Ortholex\Core\FlightLog\Reading\LogReader;
@@ -53,17 +55,17 @@ final class FlightTest extends TestCase
         $filters = RateFilters::of($set, 2000, $analysis->rotorHz);
         $measured = $analysis->axes['roll']->step?->numbers->peak;
         self::assertNotNull($measured);
-        $model = LoopPrediction::of($analysis->plants['roll'], GainSet::ofAxis($set, 'roll'), $filters);
+        $model = LoopPrediction::of($analysis->plants['roll'], GainSet::ofAxis($set, Axis::Roll), $filters);
         self::assertEqualsWithDelta($measured, $model->curve->numbers()->peak, 0.06, 'the model gives back the flight it was made from');
         foreach ([[25.0, 1.5], [29.5, 2.9], [36.0, 3.4]] as [$p, $d]) {
             $predicted = LoopPrediction::of($analysis->plants['roll'], new GainSet($p, 70, $d, 0), $filters)->curve->numbers();
             $next = FlightAnalysis::of($this->fly(['gain.roll.p' => $p, 'gain.roll.d' => $d], 'mixed_sticks', 30, seed: 3))->axes['roll']
                 ->step?->numbers;
             self::assertNotNull($next);
-            self::assertEqualsWithDelta($next['peak'], $predicted['peak'], 0.06, "P $p, D $d");
-            self::assertEqualsWithDelta($next['delay_ms'], $predicted['delay_ms'], 1.0, "P $p, D $d");
+            self::assertEqualsWithDelta($next->peak, $predicted->peak, 0.06, "P $p, D $d");
+            self::assertEqualsWithDelta($next->delayMs, $predicted->delayMs, 1.0, "P $p, D $d");
         }
-        $advice = GainAdvice::from($analysis->plants['roll'], GainSet::ofAxis($set, 'roll'), $filters, $measured);
+        $advice = GainAdvice::from($analysis->plants['roll'], GainSet::ofAxis($set, Axis::Roll), $filters, $measured);
         self::assertNotNull($advice);
         self::assertGreaterThan(1.7, $advice->gains->d);
         self::assertLessThan(1.1, $advice->after->curve->numbers()->peak);
@@ -286,11 +288,9 @@ final class FlightTest extends TestCase
 
     /**
      * @param array<string, float|int|bool|string> $changed
-     *
-     * @return array<string, float|int|bool|string>
      */
-    private function settings(array $changed, string $craft = 'curlew'): array
+    private function settings(array $changed, string $craft = 'curlew'): SettingSet
     {
-        return array_merge(Catalogue::loam()->defaults(Version::parse(Catalogue::CURRENT)), Scenario::craft()[$craft]->settings, $changed);
+        return Catalogue::loam()->defaults(Version::parse(Catalogue::CURRENT))->with(Scenario::craft()[$craft]->settings)->with($changed);
     }
 }

@@ -6,10 +6,12 @@ namespace Ortholex\Tests\core\Airframe;
 
 use Ortholex\Core\Airframe\Airframe;
 use Ortholex\Core\Airframe\AirframeError;
+use Ortholex\Core\Airframe\AirframeFlaw;
 use Ortholex\Core\Airframe\LevelCheck;
 use Ortholex\Core\Airframe\Mixer;
 use Ortholex\Core\Airframe\MotorPlace;
 use Ortholex\Core\Airframe\Rotation;
+use Ortholex\Core\Craft\SettingSet;
 use PHPUnit\Framework\TestCase;
 
 final class FrameOfSettingsTest extends TestCase
@@ -18,12 +20,12 @@ final class FrameOfSettingsTest extends TestCase
     {
         foreach (['quad_x' => 4, 'quad_plus' => 4, 'quad_stretched' => 4, 'hexa_x' => 6] as $layout => $motors) {
             foreach (['props_in', 'props_out'] as $props) {
-                $frame = Airframe::of([
+                $frame = Airframe::of(SettingSet::of([
                     'frame.layout' => $layout,
                     'frame.diagonal_mm' => 300.0,
                     'frame.stretch' => 1.5,
                     'props.direction' => $props,
-                ]);
+                ]));
                 self::assertCount($motors, $frame->motors);
                 foreach ($frame->motors as $m) {
                     self::assertEqualsWithDelta(0.15, hypot($m->x, $m->y), 1e-12, "$layout: every motor half a diagonal from the middle");
@@ -37,13 +39,13 @@ final class FrameOfSettingsTest extends TestCase
                 Mixer::of($frame);
             }
         }
-        $stretched = Airframe::of(['frame.layout' => 'quad_stretched', 'frame.diagonal_mm' => 300.0, 'frame.stretch' => 1.5])->at(
+        $stretched = Airframe::of(SettingSet::of(['frame.layout' => 'quad_stretched', 'frame.diagonal_mm' => 300.0, 'frame.stretch' => 1.5]))->at(
             'front_right',
         );
         self::assertNotNull($stretched);
         self::assertEqualsWithDelta(1.5, $stretched->x / $stretched->y, 1e-12);
-        self::assertSame(1, Airframe::of([])->at('front_left')?->spin, 'props-in: front left clockwise from above');
-        self::assertSame(-1, Airframe::of(['props.direction' => 'props_out'])->at('front_left')?->spin);
+        self::assertSame(1, Airframe::of(SettingSet::of([]))->at('front_left')?->spin, 'props-in: front left clockwise from above');
+        self::assertSame(-1, Airframe::of(SettingSet::of(['props.direction' => 'props_out']))->at('front_left')?->spin);
     }
 
     public function testACustomFrameWithTheArmsOfAQuadXIsThatQuadX(): void
@@ -53,7 +55,7 @@ final class FrameOfSettingsTest extends TestCase
             $settings["arm.$m->place.forward_mm"] = 1000 * $m->x;
             $settings["arm.$m->place.right_mm"] = 1000 * $m->y;
         }
-        foreach (Airframe::of($settings)->motors as $m) {
+        foreach (Airframe::of(SettingSet::of($settings))->motors as $m) {
             $as = Airframe::quadX(0.3)->at($m->place);
             self::assertEqualsWithDelta([$as?->x, $as?->y, $as?->spin], [$m->x, $m->y, $m->spin], 1e-9, $m->place);
         }
@@ -61,8 +63,8 @@ final class FrameOfSettingsTest extends TestCase
 
     public function testArmsThatMakeNoFrameAreRefused(): void
     {
-        $this->refuses('at least three', ['frame.layout' => 'custom', 'arm.front.forward_mm' => 100.0, 'arm.rear.forward_mm' => -100.0]);
-        $this->refuses('one spot', [
+        $this->refuses(AirframeFlaw::TooFewMotors, ['frame.layout' => 'custom', 'arm.front.forward_mm' => 100.0, 'arm.rear.forward_mm' => -100.0]);
+        $this->refuses(AirframeFlaw::TwoInOneSpot, [
             'frame.layout' => 'custom',
             'arm.front.forward_mm' => 100.0,
             'arm.front_right.forward_mm' => 101.0,
@@ -90,24 +92,24 @@ final class FrameOfSettingsTest extends TestCase
 
     public function testAMovingOrSlantedCraftIsNotCalibrated(): void
     {
-        foreach ([[0.0, 0.0, -1.4], [0.0, -0.5, -0.87]] as $force) {
+        foreach ([[[0.0, 0.0, -1.4], AirframeFlaw::Moves], [[0.0, -0.5, -0.87], AirframeFlaw::NotLevel]] as [$force, $flaw]) {
             try {
                 LevelCheck::of($force, Rotation::degrees(0.0, 0.0, 0.0));
                 self::fail('It was taken.');
             } catch (AirframeError $e) {
-                self::assertMatchesRegularExpression('~craft moves|no small crookedness~', $e->getMessage());
+                self::assertSame($flaw, $e->flaw->code);
             }
         }
     }
 
     /** @param array<string, float|string> $settings */
-    private function refuses(string $words, array $settings): void
+    private function refuses(AirframeFlaw $flaw, array $settings): void
     {
         try {
-            Airframe::of($settings);
-            self::fail("It was a frame: $words");
+            Airframe::of(SettingSet::of($settings));
+            self::fail("It was a frame: $flaw->name");
         } catch (AirframeError $e) {
-            self::assertStringContainsString($words, $e->getMessage());
+            self::assertSame($flaw, $e->flaw->code);
         }
     }
 }

@@ -6,6 +6,7 @@ namespace Ortholex\Tests\core\Airframe;
 
 use Ortholex\Core\Airframe\Airframe;
 use Ortholex\Core\Airframe\AirframeError;
+use Ortholex\Core\Airframe\AirframeFlaw;
 use Ortholex\Core\Airframe\Allocation;
 use Ortholex\Core\Airframe\Mixer;
 use Ortholex\Core\Airframe\MotorPlace;
@@ -13,7 +14,11 @@ use Ortholex\Core\Airframe\Mounting;
 use Ortholex\Core\Airframe\Rotation;
 use Ortholex\Core\Airframe\SpinAnswer;
 use Ortholex\Core\Airframe\SpinCheck;
+use Ortholex\Core\Airframe\SpinCode;
+use Ortholex\Core\Drive\MotorSignal;
+use Ortholex\Core\Drive\NoAnswerOnPulses;
 use Ortholex\Core\Drive\SignalTiming;
+use Ortholex\Core\Fact\Fact;
 use Ortholex\Tests\core\Lcg;
 use PHPUnit\Framework\TestCase;
 
@@ -71,16 +76,16 @@ final class ShownTest extends TestCase
     {
         foreach (
             [
-                'too alike' => [[0, 0, -1], [0.02, 0, -1], 45.0],
-                'instead of 1 g' => [[0, 0, -1.4], [0.7, 0, -0.7], 45.0],
-                'turned by 90°' => [[0, 0, -1], [0, 1, 0], 45.0],
+                AirframeFlaw::PosesAlike->value => [[0, 0, -1], [0.02, 0, -1], 45.0],
+                AirframeFlaw::NotStillInPose->value => [[0, 0, -1.4], [0.7, 0, -0.7], 45.0],
+                AirframeFlaw::PosesContradictLift->value => [[0, 0, -1], [0, 1, 0], 45.0],
             ] as $why => [$level, $up, $deg]
         ) {
             try {
                 Mounting::fromPoses($level, $up, $deg);
                 self::fail("“{$why}” was taken.");
             } catch (AirframeError $e) {
-                self::assertStringContainsString($why, $e->getMessage());
+                self::assertSame($why, $e->flaw->code->value);
             }
         }
     }
@@ -121,7 +126,7 @@ final class ShownTest extends TestCase
                 );
                 $proof = SpinCheck::of($frame, range(1, $n), $again);
                 self::assertSame([], $proof->reverse);
-                self::assertSame('Every output drives its motor, and every motor turns as it should.', $proof->inWords($check->drives));
+                self::assertSame(SpinCode::AllRight, $proof->fact($check->drives)->code);
             }
         }
     }
@@ -134,11 +139,13 @@ final class ShownTest extends TestCase
             [new SpinAnswer(1, 'front_left', 1), new SpinAnswer(3, 'front_left', 1), new SpinAnswer(2, 'top', 1)],
         );
         self::assertFalse($check->isComplete());
-        self::assertStringContainsString('no motor', $check->clashes[0]);
-        self::assertStringContainsString('Pads 1 and 3 are both said to turn the front left motor', $check->clashes[1]);
-        self::assertSame(
-            'Still to show: rear right, rear left, front left.',
-            SpinCheck::of(Airframe::quadX(0.2), [1, 2, 3, 4], [new SpinAnswer(1, 'front_right', -1)])->inWords([]),
+        self::assertEquals(
+            [Fact::of(SpinCode::NoMotorThere, pad: 2, place: 'top'), Fact::of(SpinCode::PadsShareMotor, pads: ['1', '3'], place: 'front_left')],
+            $check->clashes,
+        );
+        self::assertEquals(
+            Fact::of(SpinCode::StillToShow, places: ['rear_right', 'rear_left', 'front_left']),
+            SpinCheck::of(Airframe::quadX(0.2), [1, 2, 3, 4], [new SpinAnswer(1, 'front_right', -1)])->fact([]),
         );
         $cycle = SpinCheck::of(
             Airframe::quadX(0.2),
@@ -150,9 +157,9 @@ final class ShownTest extends TestCase
                 new SpinAnswer(4, 'rear_right', 1),
             ],
         );
-        self::assertSame(
-            '3 outputs go to other motors than the settings say, and rear left turns the wrong way.',
-            $cycle->inWords([1 => 'front_right', 2 => 'rear_right', 3 => 'rear_left', 4 => 'front_left']),
+        self::assertEquals(
+            Fact::of(SpinCode::OutputsMovedAndMotorsTurnWrong, outputs: 3, places: ['rear_left'], motors: 1),
+            $cycle->fact([1 => 'front_right', 2 => 'rear_right', 3 => 'rear_left', 4 => 'front_left']),
         );
     }
 
@@ -215,21 +222,21 @@ final class ShownTest extends TestCase
     public function testFrameTimesAreThoseOfTheProtocols(): void
     {
         foreach (['dshot150' => 248.7, 'dshot300' => 139.3, 'dshot600' => 84.7] as $protocol => $us) {
-            self::assertEqualsWithDelta($us, SignalTiming::of($protocol, true)->frameUs, 0.05);
+            self::assertEqualsWithDelta($us, SignalTiming::of(MotorSignal::from($protocol), true)->frameUs, 0.05);
         }
         self::assertSame(
             [8000, 4000, 2000, 250],
             [
-                SignalTiming::of('dshot600', true)->highestLoopHz(),
-                SignalTiming::of('dshot300', true)->highestLoopHz(),
-                SignalTiming::of('dshot150', true)->highestLoopHz(),
-                SignalTiming::of('pwm', false)->highestLoopHz(),
+                SignalTiming::of(MotorSignal::Dshot600, true)->highestLoopHz(),
+                SignalTiming::of(MotorSignal::Dshot300, true)->highestLoopHz(),
+                SignalTiming::of(MotorSignal::Dshot150, true)->highestLoopHz(),
+                SignalTiming::of(MotorSignal::Pwm, false)->highestLoopHz(),
             ],
         );
-        self::assertTrue(SignalTiming::of('oneshot125', false)->fits(2000));
-        self::assertFalse(SignalTiming::of('dshot300', true)->fits(8000));
-        $this->expectException(\InvalidArgumentException::class);
-        SignalTiming::of('pwm', true);
+        self::assertTrue(SignalTiming::of(MotorSignal::Oneshot125, false)->fits(2000));
+        self::assertFalse(SignalTiming::of(MotorSignal::Dshot300, true)->fits(8000));
+        $this->expectException(NoAnswerOnPulses::class);
+        SignalTiming::of(MotorSignal::Pwm, true);
     }
 
     private static function shown(Rotation $true, Lcg $dice, float $noiseG): Mounting

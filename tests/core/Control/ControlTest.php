@@ -61,10 +61,9 @@ final class ControlTest extends TestCase
         self::assertCount(1, $plain->ratePath->stages);
         self::assertEqualsWithDelta(-3.01, $plain->ratePath->gainDb(180), 0.01);
         self::assertEqualsWithDelta(-3.01, $plain->dPath->gainDb(95), 0.01);
-        $s = ['notch.motor.orders' => '1,2', 'rate_path.stage.2.kind' => 'first_order'] + $s;
+        $s = $s->with(['notch.motor.orders' => '1,2', 'rate_path.stage.2.kind' => 'first_order']);
         self::assertCount(2, RateFilters::of($s, 2000, [150.0, 160.0])->ratePath->stages, 'no notches without feedback');
-        $s['motors.rpm_feedback'] = true;
-        $tracked = RateFilters::of($s, 2000, [150.0, 30.0])->ratePath;
+        $tracked = RateFilters::of($s->with(['motors.rpm_feedback' => true]), 2000, [150.0, 30.0])->ratePath;
         self::assertCount(6, $tracked->stages);
         self::assertLessThan(-60, $tracked->gainDb(300));
         self::assertLessThan(-60, $tracked->gainDb(80), 'held at the floor');
@@ -74,10 +73,10 @@ final class ControlTest extends TestCase
     {
         $s = Catalogue::loam()->defaults(Version::parse('4.3.0'));
         $base = LoopLoad::of($s, 4, 'F4')->percent;
-        $more = LoopLoad::of(['notch.motor.orders' => '1,2', 'motors.rpm_feedback' => true] + $s, 4, 'F4')->percent;
+        $more = LoopLoad::of($s->with(['notch.motor.orders' => '1,2', 'motors.rpm_feedback' => true]), 4, 'F4')->percent;
         // Four motors, two harmonics, three axes: 24 biquads of 1.2 µs at 2 kHz.
         self::assertEqualsWithDelta(24 * 1.2e-6 * 2000 * 100, $more - $base, 1e-9);
         self::assertEqualsWithDelta($base / 1.9, LoopLoad::of($s, 4, 'F7')->percent, 1e-9);
-        self::assertGreaterThan(3.5 * $base, LoopLoad::of(['motors.loop_rate_hz' => '8000'] + $s, 4, 'F4')->percent);
+        self::assertGreaterThan(3.5 * $base, LoopLoad::of($s->with(['motors.loop_rate_hz' => '8000']), 4, 'F4')->percent);
     }
 }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\Tests\core\Drive;
 
+use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Drive\EscCalibration;
 use Ortholex\Core\Drive\LoopLoad;
 use Ortholex\Core\Drive\MagnetCheck;
@@ -55,8 +56,8 @@ final class DriveTest extends TestCase
         $rising = RisingOutput::of(['a' => self::motor(3.0), 'b' => self::motor(3.5), 'c' => self::motor(4.0), 'd' => self::motor(3.5)]);
         self::assertSame(['a' => 3.0, 'b' => 3.5, 'c' => 4.0, 'd' => 3.5], $rising->steadyAt);
         self::assertSame(5.0, $rising->idlePct);
-        self::assertSame(['motors.idle_pct' => 5.0], $rising->idleFor(['motors.idle_pct' => 5.5]));
-        self::assertSame(['motors.idle_us' => 50], $rising->idleFor(['motors.idle_us' => 55]), 'an older Loam counts in microseconds');
+        self::assertSame(['motors.idle_pct' => 5.0], $rising->idleFor(SettingSet::of(['motors.idle_pct' => 5.5])));
+        self::assertSame(['motors.idle_us' => 50], $rising->idleFor(SettingSet::of(['motors.idle_us' => 55])), 'an older Loam counts in microseconds');
         self::assertSame([], $rising->weak);
     }
 
@@ -79,7 +80,7 @@ final class DriveTest extends TestCase
         );
         $all = RisingOutput::of(['a' => self::motor(99.0), 'b' => self::motor(99.0)]);
         self::assertNull($all->idlePct);
-        self::assertSame([], $all->idleFor(['motors.idle_pct' => 5.5]));
+        self::assertSame([], $all->idleFor(SettingSet::of(['motors.idle_pct' => 5.5])));
         self::assertSame('never turned steadily', $all->weak['a']);
     }
 

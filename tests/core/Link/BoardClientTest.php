@@ -107,7 +107,7 @@ final class BoardClientTest extends TestCase
 
             return [(new Message(Message::READ_SETTINGS | Message::ANSWER, Message::fields($fields)))->encode()];
         });
-        self::assertSame($all, (new BoardClient($link))->readSettings());
+        self::assertSame($all, (new BoardClient($link))->readSettings()->toArray());
     }
 
     public function testAPageIsTriedFourTimesAndVerifiedByteByByte(): void

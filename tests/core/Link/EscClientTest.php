@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\Tests\core\Link;
 
+use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Link\BoardClient;
 use Ortholex\Core\Link\ByteLink;
 use Ortholex\Core\Link\EscClient;
@@ -51,11 +52,11 @@ final class EscClientTest extends TestCase
     public function testSilenceAndGarbageAreAskedThreeTimes(): void
     {
         $client = self::with([null, 'garbage', ''], Message::ESC_WRITE);
-        $client->writeSettings(['advance_deg' => 20.0]);
+        $client->writeSettings(SettingSet::of(['advance_deg' => 20.0]));
         self::assertSame(3, $client->tries);
         $this->expectException(LinkError::class);
         $this->expectExceptionMessage('The ESC on output 3 did not acknowledge “write settings”, asked 3 times.');
-        self::with([null, null, null, ''], Message::ESC_WRITE)->writeSettings([]);
+        self::with([null, null, null, ''], Message::ESC_WRITE)->writeSettings(SettingSet::of([]));
     }
 
     public function testARefusalIsNotAskedAgain(): void
@@ -77,7 +78,7 @@ final class EscClientTest extends TestCase
             [Message::fields(['advance_deg', '16.0', 'brake_on_slow_down', 'true', 'direction', '"normal"', 'odd', '{"a":1}'])],
             Message::ESC_READ,
         )->readSettings();
-        self::assertSame(['advance_deg' => 16.0, 'brake_on_slow_down' => true, 'direction' => 'normal', 'odd' => ''], $settings);
+        self::assertSame(['advance_deg' => 16.0, 'brake_on_slow_down' => true, 'direction' => 'normal', 'odd' => ''], $settings->toArray());
     }
 
     /** @param list<string|null> $answers payloads; null for silence, "garbage" for bytes that are no frame */

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\Tests\core\LogCheck;
 
 use Ortholex\Core\Control\Feel;
+use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Fact\Fact;
 use Ortholex\Core\Fact\Stored;
 use Ortholex\Core\LogCheck\Adequacy;
@@ -34,40 +35,40 @@ final class FlightPlanTest extends TestCase
 
     public function testNoiseComesBeforeResponseAndFlipsLast(): void
     {
-        self::assertSame('hover_and_climb', FlightPlan::of(self::CRAFT, [])->card);
+        self::assertSame('hover_and_climb', FlightPlan::of(SettingSet::of(self::CRAFT), [])->card);
         $noise = self::flown(self::CRAFT, AdequacyCode::NoiseAgainstThrottle);
         $response = self::flown(self::CRAFT, AdequacyCode::StepResponse, AdequacyCode::Lag);
-        self::assertSame('hover_and_climb', FlightPlan::of(self::CRAFT, [$response])->card);
-        self::assertSame('mixed_sticks', FlightPlan::of(self::CRAFT, [$noise])->card);
-        self::assertSame('flip_set', FlightPlan::of(self::CRAFT, [$response, $noise])->card);
+        self::assertSame('hover_and_climb', FlightPlan::of(SettingSet::of(self::CRAFT), [$response])->card);
+        self::assertSame('mixed_sticks', FlightPlan::of(SettingSet::of(self::CRAFT), [$noise])->card);
+        self::assertSame('flip_set', FlightPlan::of(SettingSet::of(self::CRAFT), [$response, $noise])->card);
     }
 
     public function testAChangedFilterOrGainMakesOldFlightsOld(): void
     {
         $all = self::flown(self::CRAFT, AdequacyCode::NoiseAgainstThrottle, AdequacyCode::StepResponse);
-        self::assertSame('hover_and_climb', FlightPlan::of(['rate_path.stage.1.cutoff_hz' => 120.0] + self::CRAFT, [$all])->card);
-        self::assertSame('hover_and_climb', FlightPlan::of(['notch.motor.orders' => '1'] + self::CRAFT, [$all])->card);
-        self::assertSame('mixed_sticks', FlightPlan::of(['gain.roll.p' => 26.0] + self::CRAFT, [$all])->card);
+        self::assertSame('hover_and_climb', FlightPlan::of(SettingSet::of(['rate_path.stage.1.cutoff_hz' => 120.0] + self::CRAFT), [$all])->card);
+        self::assertSame('hover_and_climb', FlightPlan::of(SettingSet::of(['notch.motor.orders' => '1'] + self::CRAFT), [$all])->card);
+        self::assertSame('mixed_sticks', FlightPlan::of(SettingSet::of(['gain.roll.p' => 26.0] + self::CRAFT), [$all])->card);
         self::assertSame(
             'flip_set',
-            FlightPlan::of(['feel.roll.full_stick_dps' => 500.0] + self::CRAFT, [$all])->card,
+            FlightPlan::of(SettingSet::of(['feel.roll.full_stick_dps' => 500.0] + self::CRAFT), [$all])->card,
             'another feel is not another craft',
         );
         self::assertSame(
             'flip_set',
-            FlightPlan::of(['gain.roll.p' => 24] + self::CRAFT, [$all])->card,
+            FlightPlan::of(SettingSet::of(['gain.roll.p' => 24] + self::CRAFT), [$all])->card,
             'a whole number is the same number',
         );
         self::assertSame(
             'hover_and_climb',
-            FlightPlan::of(self::CRAFT, [self::flown([], AdequacyCode::NoiseAgainstThrottle, AdequacyCode::StepResponse)])->card,
+            FlightPlan::of(SettingSet::of(self::CRAFT), [self::flown([], AdequacyCode::NoiseAgainstThrottle, AdequacyCode::StepResponse)])->card,
             'who knows what flew',
         );
     }
 
     public function testResponseIsFlownWithPAndDAloneAndASafeFeel(): void
     {
-        $change = FlightPlan::of(self::CRAFT, [self::flown(self::CRAFT, AdequacyCode::NoiseAgainstThrottle)])->change;
+        $change = FlightPlan::of(SettingSet::of(self::CRAFT), [self::flown(self::CRAFT, AdequacyCode::NoiseAgainstThrottle)])->change;
         self::assertSame(0.0, $change['gain.roll.ff']);
         self::assertSame(0.0, $change['gain.pitch.added_d']);
         self::assertArrayNotHasKey('gain.pitch.ff', $change, 'it is off');
@@ -76,11 +77,11 @@ final class FlightPlanTest extends TestCase
         $feel = Feel::of($change['feel.roll.centre_dps'], $change['feel.roll.half_stick_dps'], $change['feel.roll.full_stick_dps']);
         self::assertLessThanOrEqual(450, $feel->rate(1.0));
         self::assertGreaterThan(1.3 * Feel::of(150, 230, 600)->rate(0.03), $feel->rate(0.03), 'stronger around centre');
-        self::assertSame([], FlightPlan::forResponse($change + self::CRAFT), 'done once, nothing is left to do');
+        self::assertSame([], FlightPlan::forResponse(SettingSet::of($change + self::CRAFT)), 'done once, nothing is left to do');
         // A feel that cannot be is replaced.
         self::assertArrayHasKey(
             'feel.roll.half_stick_dps',
-            FlightPlan::forResponse(['feel.roll.centre_dps' => 100, 'feel.roll.half_stick_dps' => 10, 'feel.roll.full_stick_dps' => 400]),
+            FlightPlan::forResponse(SettingSet::of(['feel.roll.centre_dps' => 100, 'feel.roll.half_stick_dps' => 10, 'feel.roll.full_stick_dps' => 400])),
         );
     }
 
@@ -88,7 +89,7 @@ final class FlightPlanTest extends TestCase
     private static function flown(array $settings, AdequacyCode ...$can): FlownLog
     {
         return new FlownLog(
-            $settings,
+            SettingSet::of($settings),
             Adequacy::fromArray(
                 Stored::of([
                     'throttle_share' => [],

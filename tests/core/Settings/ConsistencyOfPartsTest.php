@@ -4,10 +4,15 @@ declare(strict_types=1);
 
 namespace Ortholex\Tests\core\Settings;
 
+use Ortholex\Core\Airframe\AirframeFlaw;
+use Ortholex\Core\Fact\Fact;
 use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\Settings\Catalogue;
-use Ortholex\Core\Settings\Clash;
-use Ortholex\Core\Settings\Consistency;
+use Ortholex\Core\Settings\Consistency\Circumstances;
+use Ortholex\Core\Settings\Consistency\Clash;
+use Ortholex\Core\Settings\Consistency\ClashCode;
+use Ortholex\Core\Settings\Consistency\ClashWeight;
+use Ortholex\Core\Settings\Consistency\Consistency;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 
@@ -23,29 +28,29 @@ final class ConsistencyOfPartsTest extends TestCase
 
     /** @param array<string, float|bool|string> $changed */
     #[DataProvider('clashes')]
-    public function testIsSaidAtItsSetting(array $changed, string $setting, string $weight, string $words): void
+    public function testIsSaidAtItsSetting(array $changed, string $setting, ClashWeight $weight, Fact $what): void
     {
         foreach ($this->of($changed + self::PADS) as $clash) {
-            if ($clash->setting === $setting && str_contains($clash->text, $words)) {
-                self::assertSame($weight, $clash->weight);
+            if ($clash->setting === $setting && $clash->what->is($what->code)) {
+                self::assertEquals([$weight, $what], [$clash->weight, $clash->what]);
 
                 return;
             }
         }
-        self::fail("Nothing of $setting said “{$words}”.");
+        self::fail("Nothing was said of $setting.");
     }
 
-    /** @return iterable<string, array{array<string, float|bool|string>, string, string, string}> */
+    /** @return iterable<string, array{array<string, float|bool|string>, string, ClashWeight, Fact}> */
     public static function clashes(): iterable
     {
-        yield 'GPS without location' => [['uart.3.role' => 'gps'], 'location.enabled', Clash::REFUSE, 'needs location.enabled to be on'];
-        yield 'a recorder that logs to memory' => [['uart.3.role' => 'recorder'], 'recorder.kind', Clash::REFUSE, '“serial”'];
-        yield 'on a software UART too' => [['uart.software_1.role' => 'telemetry'], 'telemetry.enabled', Clash::REFUSE, 'telemetry'];
+        yield 'GPS without location' => [['uart.3.role' => 'gps'], 'location.enabled', ClashWeight::Refuse, Fact::of(ClashCode::RoleNeedsFlag, role: 'gps', needs: 'location.enabled')];
+        yield 'a recorder that logs to memory' => [['uart.3.role' => 'recorder'], 'recorder.kind', ClashWeight::Refuse, Fact::of(ClashCode::RoleNeedsChoice, role: 'recorder', needs: 'recorder.kind', choice: 'serial')];
+        yield 'on a software UART too' => [['uart.software_1.role' => 'telemetry'], 'telemetry.enabled', ClashWeight::Refuse, Fact::of(ClashCode::RoleNeedsFlag, role: 'telemetry', needs: 'telemetry.enabled')];
         yield 'two arms only' => [
             ['frame.layout' => 'custom', 'arm.front.forward_mm' => 100.0, 'arm.rear.forward_mm' => -100.0],
             'frame.layout',
-            Clash::REFUSE,
-            'at least three motors',
+            ClashWeight::Refuse,
+            Fact::of(AirframeFlaw::TooFewMotors, motors: 2),
         ];
         yield 'all on one line' => [
             [
@@ -56,14 +61,14 @@ final class ConsistencyOfPartsTest extends TestCase
                 'arm.rear_left.forward_mm' => -200.0,
             ],
             'frame.layout',
-            Clash::REFUSE,
-            'cannot command roll',
+            ClashWeight::Refuse,
+            Fact::of(AirframeFlaw::CannotCommand, command: 'roll'),
         ];
         yield 'a motor without output' => [
             ['pad.4.drives' => 'none'],
             'frame.layout',
-            Clash::WARN,
-            'No output drives the front left motor',
+            ClashWeight::Warn,
+            Fact::of(ClashCode::MotorsNotDriven, places: ['front_left']),
         ];
     }
 
@@ -87,6 +92,6 @@ final class ConsistencyOfPartsTest extends TestCase
     {
         $version = Version::parse(Catalogue::CURRENT);
 
-        return Consistency::of($changed + Catalogue::loam()->defaults($version), $version, 4, 'F7');
+        return Consistency::of(Catalogue::loam()->defaults($version)->with($changed), $version, new Circumstances(4, 'F7'));
     }
 }

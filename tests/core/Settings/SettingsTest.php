@@ -4,14 +4,18 @@ declare(strict_types=1);
 
 namespace Ortholex\Tests\core\Settings;
 
+use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\Settings\Catalogue;
-use Ortholex\Core\Settings\Clash;
-use Ortholex\Core\Settings\Consistency;
-use Ortholex\Core\Settings\Fate;
-use Ortholex\Core\Settings\Migration;
-use Ortholex\Core\Settings\Setting;
+use Ortholex\Core\Settings\Consistency\Circumstances;
+use Ortholex\Core\Settings\Consistency\Clash;
+use Ortholex\Core\Settings\Consistency\ClashWeight;
+use Ortholex\Core\Settings\Consistency\Consistency;
+use Ortholex\Core\Settings\Migration\Fate;
+use Ortholex\Core\Settings\Migration\FateKind;
+use Ortholex\Core\Settings\Migration\Migration;
 use Ortholex\Core\Settings\SettingError;
+use Ortholex\Core\Settings\SettingType;
 use Ortholex\Tests\core\Lcg;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
@@ -26,7 +30,6 @@ final class SettingsTest extends TestCase
         self::assertGreaterThan(100, \count($catalogue->all()));
         foreach ($catalogue->all() as $name => $setting) {
             self::assertMatchesRegularExpression('~^[a-z0-9_]+(\.[a-z0-9_]+)+$~', $name);
-            self::assertNotSame('', $setting->help, $name);
             foreach (self::VERSIONS as $version) {
                 $v = Version::parse($version);
                 if ($setting->existsIn($v)) {
@@ -119,17 +122,17 @@ final class SettingsTest extends TestCase
                 if (null !== $fate->newName) {
                     $came[] = $fate->newName;
                 }
-                self::assertSame(Fate::NEW === $fate->kind, null === $fate->oldName);
-                self::assertSame(Fate::DROPPED === $fate->kind, null === $fate->newName);
+                self::assertSame(FateKind::New === $fate->kind, null === $fate->oldName);
+                self::assertSame(FateKind::Dropped === $fate->kind, null === $fate->newName);
             }
-            self::assertEqualsCanonicalizing(array_keys($old), $ended, 'each old setting once');
+            self::assertEqualsCanonicalizing($old->names(), $ended, 'each old setting once');
             self::assertEqualsCanonicalizing(array_keys($catalogue->of($t)), $came, 'each new setting once');
             foreach ($migration->settings as $name => $value) {
                 self::assertSame($value, $catalogue->get($name, $t)->check($value, $t), "$name is sound in $to");
             }
             if ($from === $to) {
-                self::assertSame($old, array_intersect_key($migration->settings, $old));
-                self::assertCount(\count($old), $migration->ofKind(Fate::KEPT));
+                self::assertSame($old->toArray(), $migration->settings->among($old)->toArray());
+                self::assertCount(\count($old), $migration->ofKind(FateKind::Kept));
             }
         }
     }
@@ -137,76 +140,74 @@ final class SettingsTest extends TestCase
     public function testNamesUnitsAndRangesChangeAsReleased(): void
     {
         $catalogue = Catalogue::loam();
-        $old =
-            [
-                'filter.gyro_hz' => 150.0,
-                'motors.idle_us' => 62,
-                'link_loss.hold_ds' => 12,
-                'gain.roll.d' => 11.5,
-                'link_loss.tone' => false,
-            ] + $catalogue->defaults(Version::parse('4.0.3'));
+        $old = $catalogue->defaults(Version::parse('4.0.3'))->with([
+            'filter.gyro_hz' => 150.0,
+            'motors.idle_us' => 62,
+            'link_loss.hold_ds' => 12,
+            'gain.roll.d' => 11.5,
+            'link_loss.tone' => false,
+        ]);
         $m = Migration::between($catalogue, $old, Version::parse('4.0.3'), Version::parse('4.3.0'));
         self::assertSame(150.0, $m->settings['rate_path.stage.1.cutoff_hz']);
         self::assertSame(6.2, $m->settings['motors.idle_pct']);
         self::assertSame(1.2, $m->settings['link_loss.hold_s']);
         self::assertSame(8.0, $m->settings['gain.roll.d']);
-        self::assertSame(['gain.roll.d'], array_map(static fn (Fate $f): ?string => $f->newName, $m->ofKind(Fate::CLIPPED)));
+        self::assertSame(['gain.roll.d'], array_map(static fn (Fate $f): ?string => $f->newName, $m->ofKind(FateKind::Clipped)));
         self::assertEqualsCanonicalizing(
             ['link_loss.tone', 'gain.attenuation'],
-            array_map(static fn (Fate $f): ?string => $f->oldName, $m->ofKind(Fate::DROPPED)),
+            array_map(static fn (Fate $f): ?string => $f->oldName, $m->ofKind(FateKind::Dropped)),
         );
         $back = Migration::between($catalogue, $m->settings, Version::parse('4.3.0'), Version::parse('4.0.3'));
         self::assertSame(150.0, $back->settings['filter.gyro_hz']);
         self::assertSame(62, $back->settings['motors.idle_us']);
     }
 
-    /** @return iterable<string, array{array<string, float|int|bool|string>, string, string}> */
+    /** @return iterable<string, array{array<string, float|int|bool|string>, string, ClashWeight}> */
     public static function clashes(): iterable
     {
         yield 'cutoff above half the loop rate' => [
             ['motors.loop_rate_hz' => '1000', 'rate_path.stage.1.cutoff_hz' => 600.0],
             'rate_path.stage.1.cutoff_hz',
-            Clash::REFUSE,
+            ClashWeight::Refuse,
         ];
-        yield 'notches without feedback' => [['notch.motor.orders' => '1'], 'notch.motor.orders', Clash::WARN];
+        yield 'notches without feedback' => [['notch.motor.orders' => '1'], 'notch.motor.orders', ClashWeight::Warn];
         yield 'feedback on an analogue signal' => [
             ['motors.rpm_feedback' => true, 'motors.protocol' => 'pwm'],
             'motors.rpm_feedback',
-            Clash::REFUSE,
+            ClashWeight::Refuse,
         ];
         yield 'a signal longer than the loop' => [
             ['motors.protocol' => 'dshot150', 'motors.rpm_feedback' => true, 'motors.loop_rate_hz' => '4000'],
             'motors.loop_rate_hz',
-            Clash::REFUSE,
+            ClashWeight::Refuse,
         ];
-        yield 'pulses longer than the loop' => [['motors.protocol' => 'pwm'], 'motors.loop_rate_hz', Clash::REFUSE];
-        yield 'a feel no curve passes' => [['feel.roll.half_stick_dps' => 500.0], 'feel.roll.half_stick_dps', Clash::REFUSE];
+        yield 'pulses longer than the loop' => [['motors.protocol' => 'pwm'], 'motors.loop_rate_hz', ClashWeight::Refuse];
+        yield 'a feel no curve passes' => [['feel.roll.half_stick_dps' => 500.0], 'feel.roll.half_stick_dps', ClashWeight::Refuse];
         yield 'a span that falls' => [
             ['channel.roll.low_us' => 1400.0, 'channel.roll.middle_us' => 1300.0],
             'channel.roll.middle_us',
-            Clash::REFUSE,
+            ClashWeight::Refuse,
         ];
-        yield 'no warning before landing' => [['pack.land_now_cell_v' => 3.7], 'pack.land_now_cell_v', Clash::WARN];
+        yield 'no warning before landing' => [['pack.land_now_cell_v' => 3.7], 'pack.land_now_cell_v', ClashWeight::Warn];
         yield 'too much work' => [
             ['motors.loop_rate_hz' => '8000', 'notch.motor.orders' => '1,2,3,4', 'motors.rpm_feedback' => true],
             'motors.loop_rate_hz',
-            Clash::REFUSE,
+            ClashWeight::Refuse,
         ];
     }
 
     /** @param array<string, float|int|bool|string> $changed */
     #[DataProvider('clashes')]
-    public function testClashesAreNamed(array $changed, string $setting, string $weight): void
+    public function testClashesAreNamed(array $changed, string $setting, ClashWeight $weight): void
     {
         $v = Version::parse('4.3.0');
         $defaults = Catalogue::loam()->defaults($v);
-        self::assertSame([], Consistency::of($defaults, $v, 4, 'F4'));
-        $found = Consistency::of(array_merge($defaults, $changed), $v, 4, 'F4');
+        self::assertSame([], Consistency::of($defaults, $v, new Circumstances(4, 'F4')));
+        $found = Consistency::of($defaults->with($changed), $v, new Circumstances(4, 'F4'));
         self::assertContains([$setting, $weight], array_map(static fn (Clash $c): array => [$c->setting, $c->weight], $found));
     }
 
-    /** @return array<string, float|int|bool|string> */
-    private static function randomSettings(Catalogue $catalogue, Version $version, int $seed): array
+    private static function randomSettings(Catalogue $catalogue, Version $version, int $seed): SettingSet
     {
         $dice = new Lcg($seed);
         $settings = [];
@@ -215,16 +216,16 @@ final class SettingsTest extends TestCase
             $at = $low + ($high - $low) * ($dice->next() + 0.5);
             $settings[$name] = $setting->check(
                 match ($setting->type) {
-                    Setting::SWITCH => $at > 0.5,
-                    Setting::CHOICE => $setting->choices[$dice->whole(0, \count($setting->choices) - 1)],
-                    Setting::LIST => (string) $dice->whole(1, 6),
-                    Setting::WHOLE => (int) floor($at),
+                    SettingType::Flag => $at > 0.5,
+                    SettingType::Choice => $setting->choices[$dice->whole(0, \count($setting->choices) - 1)],
+                    SettingType::Integers => (string) $dice->whole(1, 6),
+                    SettingType::Whole => (int) floor($at),
                     default => $at,
                 },
                 $version,
             );
         }
 
-        return $settings;
+        return SettingSet::of($settings);
     }
 }

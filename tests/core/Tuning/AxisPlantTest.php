@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\Tests\core\Tuning;
 
 use Ortholex\Core\Control\RateFilters;
+use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Step\StepNumbers;
 use Ortholex\Core\Step\StepOutcome;
 use Ortholex\Core\Tuning\AxisNotExcited;
@@ -117,12 +118,12 @@ final class AxisPlantTest extends TestCase
     private static function noFilters(): RateFilters
     {
         return RateFilters::of(
-            [
+            SettingSet::of([
                 'rate_path.stage.1.kind' => 'off',
                 'rate_path.stage.2.kind' => 'off',
                 'd_path.stage.1.kind' => 'off',
                 'd_path.stage.2.kind' => 'off',
-            ],
+            ]),
             8000,
         );
     }

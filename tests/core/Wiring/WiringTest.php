@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\Tests\core\Wiring;
 
+use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Settings\CommitPlan;
@@ -156,8 +157,8 @@ final class WiringTest extends TestCase
             ['rill-c'],
             [['rill-c.v', '9V'], ['rill-c.gnd', 'GND-L2'], ['rill-c.tx', 'RX1'], ['rill-c.rx', 'TX1']],
         )->settings(Catalogue::loam()->defaults(Version::parse('4.3.0')));
-        self::assertArrayNotHasKey('uart.1.role', $settings);
-        self::assertArrayNotHasKey('receiver.protocol', $settings);
+        self::assertFalse($settings->has('uart.1.role'));
+        self::assertFalse($settings->has('receiver.protocol'));
         self::assertSame('none', $settings['uart.2.role']);
     }
 
@@ -204,20 +205,19 @@ final class WiringTest extends TestCase
     {
         $catalogue = Catalogue::loam();
         $version = Version::parse('4.3.0');
-        $plan = CommitPlan::of(
-            ['uart.3.role' => 'gps', 'uart.3.baud' => '38400', 'location.enabled' => true, 'gain.roll.p' => 30.0],
+        $plan = CommitPlan::of(SettingSet::of(['uart.3.role' => 'gps', 'uart.3.baud' => '38400', 'location.enabled' => true, 'gain.roll.p' => 30.0]),
             $catalogue,
             $version,
         );
         self::assertSame(2, $plan->restarts());
-        self::assertSame(['location.enabled' => true], $plan->rounds[0]['changes']);
-        self::assertSame(['uart.3.role', 'uart.3.baud', 'gain.roll.p'], array_keys($plan->rounds[1]['changes']));
-        self::assertSame(1, CommitPlan::of(['uart.1.role' => 'receiver'], $catalogue, $version)->restarts());
-        self::assertSame(0, CommitPlan::of(['gain.roll.p' => 30.0], $catalogue, $version)->restarts());
-        self::assertSame([], CommitPlan::of([], $catalogue, $version)->rounds);
+        self::assertSame(['location.enabled' => true], $plan->rounds[0]['changes']->toArray());
+        self::assertSame(['uart.3.role', 'uart.3.baud', 'gain.roll.p'], $plan->rounds[1]['changes']->names());
+        self::assertSame(1, CommitPlan::of(SettingSet::of(['uart.1.role' => 'receiver']), $catalogue, $version)->restarts());
+        self::assertSame(0, CommitPlan::of(SettingSet::of(['gain.roll.p' => 30.0]), $catalogue, $version)->restarts());
+        self::assertSame([], CommitPlan::of(SettingSet::of([]), $catalogue, $version)->rounds);
         self::assertSame(
             1,
-            CommitPlan::of(['uart.3.role' => 'none', 'location.enabled' => false], $catalogue, $version)->restarts(),
+            CommitPlan::of(SettingSet::of(['uart.3.role' => 'none', 'location.enabled' => false]), $catalogue, $version)->restarts(),
             'taking away needs no order',
         );
     }

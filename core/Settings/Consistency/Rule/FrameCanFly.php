@@ -1,0 +1,32 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Core\Settings\Consistency\Rule;
+
+use Ortholex\Core\Airframe\Airframe;
+use Ortholex\Core\Airframe\AirframeError;
+use Ortholex\Core\Airframe\Mixer;
+use Ortholex\Core\Craft\SettingSet;
+use Ortholex\Core\Settings\Consistency\Circumstances;
+use Ortholex\Core\Settings\Consistency\Clash;
+use Ortholex\Core\Settings\Consistency\ClashCode;
+use Ortholex\Core\Settings\Consistency\Rule;
+
+/** The frame has every command, and an output for every motor once it has one for any. */
+final readonly class FrameCanFly implements Rule
+{
+    public function broken(SettingSet $set, Circumstances $of): iterable
+    {
+        try {
+            $frame = Airframe::of($set);
+            $left = array_values(array_diff($frame->places(), $set->drives()));
+            if ([] !== $left && \count($left) < \count($frame->motors)) {
+                yield Clash::warn('frame.layout', ClashCode::MotorsNotDriven, places: $left);
+            }
+            Mixer::of($frame);
+        } catch (AirframeError $e) {
+            yield Clash::because('frame.layout', $e->flaw);
+        }
+    }
+}

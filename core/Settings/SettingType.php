@@ -1,0 +1,28 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Core\Settings;
+
+/** What values a setting takes. */
+enum SettingType: string
+{
+    /** A float on a grid. */
+    case Number = 'number';
+
+    case Whole = 'whole';
+
+    /** On or off. */
+    case Flag = 'switch';
+
+    /** One of a few words. */
+    case Choice = 'choice';
+
+    /** Whole numbers in rising order, kept as "1,2". */
+    case Integers = 'list';
+
+    public function isNumeric(): bool
+    {
+        return self::Number === $this || self::Whole === $this;
+    }
+}
