@@ -125,7 +125,7 @@ function feedback() {
 }
 
 // The tones of the ESCs, as they are heard; sounded where that is wanted.
-const TUNES = { 'two rising tones': [520, 780], 'three falling tones': [780, 620, 490], 'power-on tone': [600] };
+const TUNES = { two_rising: [520, 780], three_falling: [780, 620, 490], power_on: [600] };
 
 function teaching() {
   const box = document.querySelector('[data-tones]');

@@ -4,12 +4,13 @@ declare(strict_types=1);
 
 namespace Ortholex\Bench\Board;
 
+use Ortholex\Bench\Drive\DriveTrain;
 use Ortholex\Bench\Flash\FlashFile;
 use Ortholex\Bench\Flight\CraftPhysics;
+use Ortholex\Bench\Power\Mode;
+use Ortholex\Bench\State\WorldState;
+use Ortholex\Bench\Time\Pace;
 use Ortholex\Bench\Wiring\SolderedParts;
-use Ortholex\Bench\World\Pace;
-use Ortholex\Bench\World\World;
-use Ortholex\Bench\World\WorldState;
 use Ortholex\Core\Airframe\Rotation;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Drive\LoopLoad;
@@ -37,7 +38,7 @@ final readonly class Board
         private FlashFile $flash,
         private Catalogue $catalogue,
         private Pace $pace,
-        private World $world,
+        private DriveTrain $drive,
     ) {
     }
 
@@ -50,17 +51,17 @@ final readonly class Board
     {
         $s = $this->state;
         $s->bootedAt = $this->pace->now();
-        $s->teach = '';
+        $s->teach = null;
         $label = $s->stayInBootloader ? null : FirmwareLabel::read($this->flash);
         if (null === $label || $label->hardwareId !== $this->model->hardwareId) {
             // Whole firmware of another board starts, and hangs at its first access to a pin: only the button helps.
-            $s->mode = null === $label ? WorldState::BOOTLOADER : WorldState::DEAD;
+            $s->mode = null === $label ? Mode::Bootloader : Mode::Dead;
             $s->running = [];
             $s->runningVersion = '';
 
             return;
         }
-        $s->mode = WorldState::FIRMWARE;
+        $s->mode = Mode::Firmware;
         $s->runningVersion = $label->version->toString();
         $s->loadPct = -1.0;
         $s->running = $this->loadKept($label->version);
@@ -76,8 +77,8 @@ final readonly class Board
     {
         $s = $this->state;
         if (
-            WorldState::OFF === $s->mode
-            || WorldState::DEAD === $s->mode
+            Mode::Off === $s->mode
+            || Mode::Dead === $s->mode
             || $this->pace->now() < $s->bootedAt + $this->pace->of(self::BOOT_S)
         ) {
             return ['', 0.0];
@@ -89,7 +90,7 @@ final readonly class Board
                 ++$s->requests;
             }
             $s->opened = true;
-            [$answer, $seconds] = WorldState::BOOTLOADER === $s->mode ? $this->bootloader($frame) : $this->firmware($frame);
+            [$answer, $seconds] = Mode::Bootloader === $s->mode ? $this->bootloader($frame) : $this->firmware($frame);
             $wire = $answer->encode();
             if (\in_array('noisy_cable', $s->faults, true) && 0 === $s->requests % 12) {
                 $wire[\strlen($wire) >> 1] = \chr(\ord($wire[\strlen($wire) >> 1]) ^ 0x24);
@@ -157,7 +158,7 @@ final readonly class Board
     private function firmware(Message $frame): array
     {
         $s = $this->state;
-        $out = new Outputs($this->physics, $s, $this->pace, $this->world);
+        $out = new Outputs($this->physics, $s, $this->pace, $this->drive);
         $ok = new Message($frame->kind | Message::ANSWER, '');
         switch ($frame->kind) {
             case Message::IDENTITY:

@@ -4,13 +4,17 @@ declare(strict_types=1);
 
 namespace Ortholex\Bench\Board;
 
+use Ortholex\Bench\Drive\DriveTrain;
 use Ortholex\Bench\Esc\Esc;
-use Ortholex\Bench\Esc\EscState;
 use Ortholex\Bench\Flight\CraftPhysics;
 use Ortholex\Bench\Flight\Noise;
-use Ortholex\Bench\World\Pace;
-use Ortholex\Bench\World\World;
-use Ortholex\Bench\World\WorldState;
+use Ortholex\Bench\Power\Mode;
+use Ortholex\Bench\State\WorldState;
+use Ortholex\Bench\Time\Pace;
+use Ortholex\Core\Craft\Place;
+use Ortholex\Core\Craft\SettingSet;
+use Ortholex\Core\Drive\MotorSignal;
+use Ortholex\Core\Drive\TeachStep;
 use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\Link\Message;
 
@@ -21,7 +25,7 @@ final readonly class Outputs
     private const MOST_SPIN_PCT = 15.0;
     private const ANSWER_S = 0.0002;
 
-    public function __construct(private CraftPhysics $physics, private WorldState $state, private Pace $pace, private World $world)
+    public function __construct(private CraftPhysics $physics, private WorldState $state, private Pace $pace, private DriveTrain $drive)
     {
     }
 
@@ -44,7 +48,7 @@ final readonly class Outputs
         if ($v['pct'] > self::MOST_SPIN_PCT) {
             return new Message(Message::REFUSAL, 'that is too much for a gentle spin');
         }
-        if ('' !== $s->teach) {
+        if (null !== $s->teach) {
             return new Message(Message::REFUSAL, 'the outputs are held for ESC calibration; end it first');
         }
         if ($s->spinPad !== $v['pad'] || abs($s->spinPct - $v['pct']) > 1e-6 || $this->pace->now() >= $s->spinUntil) {
@@ -83,13 +87,13 @@ final readonly class Outputs
             ];
         }
         $s->spinUntil = 0.0;
-        if ('rear_left' === ($this->physics->wiredPads[$pad] ?? '')) {
+        if (Place::RearLeft->value === ($this->physics->wiredPads[$pad] ?? '')) {
             ++$s->relays;
             if (\in_array('loose_signal_wire', $s->faults, true) || (\in_array('shy_esc', $s->faults, true) && 1 === $s->relays % 2)) {
                 return [new Message($frame->kind | Message::ANSWER, ''), 0.05];
             }
         }
-        [$bytes, $took] = $this->world->withEsc($s, $pad, static fn (Esc $esc): array => $esc->receive(substr($frame->payload, 1))) ?? [
+        [$bytes, $took] = $this->drive->withEsc($s, $pad, static fn (Esc $esc): array => $esc->receive(substr($frame->payload, 1))) ?? [
             '',
             0.05,
         ];
@@ -97,18 +101,19 @@ final readonly class Outputs
         return [new Message($frame->kind | Message::ANSWER, $bytes), $took];
     }
 
-    public function teach(string $step): ?Message
+    public function teach(string $payload): ?Message
     {
         $s = $this->state;
-        if (!\in_array($step, ['full', 'zero', 'end'], true)) {
+        $step = TeachStep::tryFrom($payload);
+        if (null === $step) {
             return new Message(Message::REFUSAL, 'a calibration step is full, zero or end');
         }
-        if ('full' === $step && $s->pack) {
+        if (TeachStep::Full === $step && $s->pack) {
             return new Message(Message::REFUSAL, 'full output with the pack on would spin every motor; take the pack off first');
         }
-        $s->teach = 'end' === $step ? '' : $step;
+        $s->teach = TeachStep::End === $step ? null : $step;
         $s->spinUntil = 0.0;
-        $this->world->teach($s);
+        $this->drive->teach($s);
 
         return null;
     }
@@ -121,19 +126,19 @@ final readonly class Outputs
         $esc = $s->esc($pad);
         if (
             true !== ($s->running['motors.rpm_feedback'] ?? false)
-            || !str_starts_with((string) ($s->running['motors.protocol'] ?? ''), 'dshot')
+            || !MotorSignal::in(SettingSet::of($s->running))->isDigital()
         ) {
             return new Message(Message::REFUSAL, 'rpm feedback is off');
         }
-        if (EscState::FIRMWARE !== $esc->mode || 'Withy' !== $esc->family || !Version::parse($esc->version)->hasReachedNumber('1.2')) {
+        if (Mode::Firmware !== $esc->mode || 'Withy' !== $esc->family || !Version::parse($esc->version)->hasReachedNumber('1.2')) {
             return new Message(Message::REFUSAL, "the ESC on output $pad does not answer on the signal wire");
         }
         $driven = $this->pace->now() < $s->spinUntil && (0 === $s->spinPad || $pad === $s->spinPad);
         $since = max(0.0, min(1.0, ($this->pace->now() - $s->spinSince) / max(0.02, $this->pace->of(1.0))));
         $count = max(4, (int) ($since * 200));
-        $loose = 'rear_left' === ($this->physics->wiredPads[$pad] ?? '') && \in_array('loose_signal_wire', $s->faults, true);
+        $loose = Place::RearLeft->value === ($this->physics->wiredPads[$pad] ?? '') && \in_array('loose_signal_wire', $s->faults, true);
         $erpm = '';
-        foreach ($this->world->rotor($s, $pad)->rpm($driven ? $this->world->felt($s, $pad) : 0.0, $this->pace->now(), $count) as $rpm) {
+        foreach ($this->drive->rotor($s, $pad)->rpm($driven ? $this->drive->felt($s, $pad) : 0.0, $this->pace->now(), $count) as $rpm) {
             $erpm .= pack('V', (int) round(($rpm * $this->physics->magnets) / 2));
         }
 
@@ -148,8 +153,8 @@ final readonly class Outputs
         $seed = (int) ($this->pace->now() * 1e3) & 0x7FFFFFFF;
         $random = (new Noise($seed))->block(2048);
         $tones = [];
-        foreach ($this->world->turning($s) as ['pad' => $pad]) {
-            $rpm = $this->world->rotor($s, $pad)->rpm($this->world->felt($s, $pad), $this->pace->now(), 200);
+        foreach ($this->drive->turning($s) as ['pad' => $pad]) {
+            $rpm = $this->drive->rotor($s, $pad)->rpm($this->drive->felt($s, $pad), $this->pace->now(), 200);
             $tones[] = (2 * \M_PI * array_sum($rpm)) / \count($rpm) / 60;
         }
         $bytes = '';

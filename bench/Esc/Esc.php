@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\Bench\Esc;
 
 use Ortholex\Bench\Flash\FlashFile;
+use Ortholex\Bench\Power\Mode;
 use Ortholex\Core\Esc\EscIdentity;
 use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\Link\Message;
@@ -34,7 +35,7 @@ final readonly class Esc
         $s->family = $s->version = '';
         $s->switchingKhz = 0;
         if ($caught || null === $label) {
-            $s->mode = EscState::BOOTLOADER;
+            $s->mode = Mode::Bootloader;
 
             return;
         }
@@ -43,11 +44,11 @@ final readonly class Esc
             || $label->clockMhz !== $this->model->clockMhz
             || $label->deadTimeNs !== $this->model->deadTimeNs
         ) {
-            $s->mode = EscState::DEAD;
+            $s->mode = Mode::Dead;
 
             return;
         }
-        $s->mode = EscState::FIRMWARE;
+        $s->mode = Mode::Firmware;
         $s->family = $label->family;
         $s->version = $label->version;
         $s->switchingKhz = $label->switchingKhz;
@@ -64,7 +65,7 @@ final readonly class Esc
     public function receive(string $bytes): array
     {
         $frame = Message::take($bytes);
-        if (null === $frame || !\in_array($this->state->mode, [EscState::FIRMWARE, EscState::BOOTLOADER], true)) {
+        if (null === $frame || !\in_array($this->state->mode, [Mode::Firmware, Mode::Bootloader], true)) {
             return ['', 0.05];
         }
         $took = match ($frame->kind) {
@@ -72,7 +73,7 @@ final readonly class Esc
             Message::ESC_READ_FLASH => self::PAGE_READ_S,
             default => self::ANSWER_S,
         };
-        $answer = EscState::BOOTLOADER === $this->state->mode ? $this->bootloader($frame) : $this->firmware($frame);
+        $answer = Mode::Bootloader === $this->state->mode ? $this->bootloader($frame) : $this->firmware($frame);
 
         return [$answer->encode(), $took];
     }

@@ -4,15 +4,12 @@ declare(strict_types=1);
 
 namespace Ortholex\Bench\Esc;
 
+use Ortholex\Bench\Power\Mode;
+
 /** What one ESC's processor and memory hold; survives everything that its real one would. */
 final class EscState
 {
-    public const OFF = 'off';
-    public const FIRMWARE = 'firmware';
-    public const BOOTLOADER = 'bootloader';
-    public const DEAD = 'dead';
-
-    public string $mode = self::OFF;
+    public Mode $mode = Mode::Off;
     public string $family = '';
     public string $version = '';
     public int $switchingKhz = 0;
@@ -26,14 +23,14 @@ final class EscState
 
     public float $highUs = 1860.0;
 
-    /** '' when it is not being taught; 'high' once it took the upper end. */
-    public string $teaching = '';
+    /** It is being taught, and took the upper end. */
+    public bool $tookUpperEnd = false;
 
     /** @return array<string, mixed> */
     public function toArray(): array
     {
         return [
-            'mode' => $this->mode,
+            'mode' => $this->mode->value,
             'family' => $this->family,
             'version' => $this->version,
             'switchingKhz' => $this->switchingKhz,
@@ -41,7 +38,7 @@ final class EscState
             'settings' => $this->settings,
             'lowUs' => $this->lowUs,
             'highUs' => $this->highUs,
-            'teaching' => $this->teaching,
+            'tookUpperEnd' => $this->tookUpperEnd,
         ];
     }
 
@@ -54,6 +51,8 @@ final class EscState
                 $state->{$name} = $given;
             }
         }
+        $mode = \is_array($data) ? $data['mode'] ?? null : null;
+        $state->mode = Mode::tryFrom(\is_string($mode) ? $mode : '') ?? Mode::Off;
 
         return $state;
     }

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace Ortholex\Bench\Link;
 
-use Ortholex\Bench\World\Pace;
+use Ortholex\Bench\State\WorldState;
+use Ortholex\Bench\Time\Pace;
 use Ortholex\Bench\World\World;
-use Ortholex\Bench\World\WorldState;
 use Ortholex\Core\Link\ByteLink;
 use Ortholex\Core\Link\LinkError;
 

@@ -8,7 +8,9 @@ use Ortholex\Core\Position\NmeaScan;
 use Ortholex\Core\Wiring\BoardPads;
 use Ortholex\Core\Wiring\Heard;
 use Ortholex\Core\Wiring\Pad;
+use Ortholex\Core\Wiring\PadKind;
 use Ortholex\Core\Wiring\Part;
+use Ortholex\Core\Wiring\PartRole;
 
 /** The parts soldered to a board: who has power, who speaks on which UART, and what arrives there. */
 final readonly class SolderedParts
@@ -31,16 +33,16 @@ final readonly class SolderedParts
                 }
             }
             $line =
-                isset($to['one']) && Pad::TRANSMITS === $to['one']->kind
+                isset($to['one']) && PadKind::Transmits === $to['one']->kind
                     ? $to['one']
-                    : (isset($to['tx']) && Pad::RECEIVES === $to['tx']->kind
+                    : (isset($to['tx']) && PadKind::Receives === $to['tx']->kind
                         ? $to['tx']
                         : null);
             if (
                 null === $line
                 || $line->uart !== $uart
                 || !isset($to['gnd'])
-                || Pad::GROUND !== $to['gnd']->kind
+                || PadKind::Ground !== $to['gnd']->kind
                 || !$this->powered($part, $to['v'] ?? null)
             ) {
                 continue;
@@ -58,7 +60,7 @@ final readonly class SolderedParts
         }
 
         return null !== $rail
-            && Pad::POWER === $rail->kind
+            && PadKind::Power === $rail->kind
             && $rail->volts >= $part->leastV - 1e-6
             && $rail->volts <= $part->mostV + 1e-6
             && ($this->pack || ($this->usb && $rail->aliveOnUsb));
@@ -66,7 +68,7 @@ final readonly class SolderedParts
 
     private static function says(Part $part, float $now): string
     {
-        if ('gps' === $part->role) {
+        if (PartRole::Gps === $part->role) {
             $second = (int) $now % 60;
             $out = '';
             foreach (

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\Drive;
 
+use Ortholex\Core\Fact\Fact;
+
 /**
  * Teaching analogue ESCs their end points: a sequence, with an interlock at each step.
  *
@@ -11,60 +13,83 @@ namespace Ortholex\Core\Drive;
  */
 final readonly class EscCalibration
 {
-    public const STEPS = ['props', 'pack_off', 'full', 'pack_on', 'zero', 'end'];
-
     /**
-     * @param self::STEPS[number]|'done'|'not_needed' $step     the one to do now
-     * @param list<string>                            $warnings
+     * @param CalibrationStep $step     the one to do now
+     * @param Fact            $says     of CalibrationCode
+     * @param list<Fact>      $warnings of CalibrationCode
      */
-    private function __construct(public string $step, public string $words, public array $warnings)
+    private function __construct(public CalibrationStep $step, public Fact $says, public array $warnings)
     {
     }
 
     /**
-     * @param string       $protocol motor signal as the board has it
-     * @param string       $held     what the outputs are held at: '', full or zero
-     * @param list<string> $tones    heard since the pack came on
+     * @param TeachStep|null $held  what the outputs are held at
+     * @param list<Tone>     $tones heard since the pack came on
      */
-    public static function at(string $protocol, bool $propsDeclaredOff, bool $pack, string $held, array $tones, int $motors): self
+    public static function at(MotorSignal $signal, bool $propsDeclaredOff, bool $pack, ?TeachStep $held, array $tones, int $motors): self
     {
-        if (str_starts_with($protocol, 'dshot')) {
-            return new self('not_needed', 'Not needed: a DShot signal carries numbers, so there are no end points to teach.', []);
+        if ($signal->isDigital()) {
+            return self::to(CalibrationStep::NotNeeded, Fact::of(CalibrationCode::NotNeeded));
         }
-        $rising = \count(array_filter($tones, static fn (string $t): bool => 'two rising tones' === $t));
-        $falling = \count(array_filter($tones, static fn (string $t): bool => 'three falling tones' === $t));
-        if ('' === $held) {
-            return match (true) {
-                $pack => new self('pack_off', 'Take the pack off: full output with the pack on would spin every motor.', []),
-                default => new self(
-                    'full',
-                    'Hold all outputs at full. Nothing turns, as the motors have no power yet.',
-                    $propsDeclaredOff ? [] : ['Take the props off before the pack comes on.'],
-                ),
-            };
-        }
-        if ('full' === $held) {
-            if (!$pack) {
-                return new self(
-                    'pack_on',
-                    'Now connect the pack, props off, and listen: each ESC plays two rising tones when it has the upper end.',
-                    [],
-                );
-            }
 
-            return new self(
-                'zero',
-                "$rising of $motors played two rising tones.",
-                $rising < $motors
-                    ? [
-                        'Not all took the upper end. End it, take the pack off, and start again; look at the wire of the one that stayed silent.',
-                    ]
-                    : [],
+        return match ($held) {
+            null => self::begin($propsDeclaredOff, $pack),
+            TeachStep::Full => self::heldAtFull($pack, self::count($tones, Tone::TwoRising), $motors),
+            TeachStep::Zero, TeachStep::End => self::heldAtZero(self::count($tones, Tone::ThreeFalling), $motors),
+        };
+    }
+
+    /**
+     * Whether all ESCs took both ends.
+     *
+     * @param list<Tone> $tones
+     */
+    public static function isDone(array $tones, int $motors): bool
+    {
+        return self::count($tones, Tone::ThreeFalling) >= $motors;
+    }
+
+    private static function begin(bool $propsDeclaredOff, bool $pack): self
+    {
+        return $pack
+            ? self::to(CalibrationStep::PackOff, Fact::of(CalibrationCode::TakePackOff))
+            : self::to(
+                CalibrationStep::Full,
+                Fact::of(CalibrationCode::HoldAtFull),
+                ...($propsDeclaredOff ? [] : [CalibrationCode::TakePropsOff]),
             );
-        }
+    }
 
+    private static function heldAtFull(bool $pack, int $rising, int $motors): self
+    {
+        return $pack
+            ? self::to(
+                CalibrationStep::Zero,
+                Fact::of(CalibrationCode::TookUpperEnd, escs: $rising, of: $motors),
+                ...($rising < $motors ? [CalibrationCode::UpperEndMissing] : []),
+            )
+            : self::to(CalibrationStep::PackOn, Fact::of(CalibrationCode::ConnectPack));
+    }
+
+    private static function heldAtZero(int $falling, int $motors): self
+    {
         return $falling >= $motors
-            ? new self('end', 'All have both ends. End the calibration; the outputs are free again.', [])
-            : new self('end', "$falling of $motors played three falling tones.", ['Not all took the lower end. End it and start again.']);
+            ? self::to(CalibrationStep::End, Fact::of(CalibrationCode::AllDone))
+            : self::to(
+                CalibrationStep::End,
+                Fact::of(CalibrationCode::TookLowerEnd, escs: $falling, of: $motors),
+                CalibrationCode::LowerEndMissing,
+            );
+    }
+
+    private static function to(CalibrationStep $step, Fact $says, CalibrationCode ...$warnings): self
+    {
+        return new self($step, $says, array_map(static fn (CalibrationCode $c): Fact => Fact::of($c), array_values($warnings)));
+    }
+
+    /** @param list<Tone> $tones */
+    private static function count(array $tones, Tone $which): int
+    {
+        return \count(array_filter($tones, static fn (Tone $t): bool => $which === $t));
     }
 }

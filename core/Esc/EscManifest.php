@@ -4,7 +4,8 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\Esc;
 
-use Ortholex\Core\Firmware\FirmwareError;
+use Ortholex\Core\Fact\Fact;
+use Ortholex\Core\Firmware\Exception\ManifestError;
 use Ortholex\Core\Firmware\Fit;
 use Ortholex\Core\Firmware\HexImage;
 use Ortholex\Core\Firmware\Version;
@@ -29,16 +30,16 @@ final readonly class EscManifest
     /**
      * @param array<mixed> $data decoded JSON
      *
-     * @throws FirmwareError naming the key that is missing or wrong
+     * @throws ManifestError naming the key that is missing or wrong
      */
     public static function fromArray(array $data): self
     {
         $text = static fn (string $key): string => \is_string($data[$key] ?? null)
             ? $data[$key]
-            : throw FirmwareError::of("The manifest lacks the text “{$key}”.");
+            : throw ManifestError::lacksText($key);
         $number = static fn (string $key): int => \is_int($data[$key] ?? null)
             ? $data[$key]
-            : throw FirmwareError::of("The manifest lacks the whole number “{$key}”.");
+            : throw ManifestError::lacksWhole($key);
 
         return new self(
             $text('product'),
@@ -59,55 +60,75 @@ final readonly class EscManifest
         return $this->product.' '.$this->version->toString().", $this->switchingKhz kHz";
     }
 
-    /**
-     * The verdict against one ESC, by layout, clock and dead time; with the bytes, when they are at hand, against the manifest and its flash.
-     */
+    /** The verdict against one ESC, by layout, clock and dead time; and by the bytes, when they are at hand. */
     public function fit(EscIdentity $esc, ?HexImage $image = null): Fit
+    {
+        return Fit::of(
+            [...$this->againstHardware($esc), ...(null === $image ? [] : $this->againstBytes($esc, $image))],
+            $this->toBeKnown($esc),
+            Fact::of(EscFitReason::MadeForIt, layout: $this->layout, mhz: $this->clockMhz, ns: $this->deadTimeNs),
+        );
+    }
+
+    /** @return list<Fact> */
+    private function againstHardware(EscIdentity $esc): array
     {
         $against = [];
         if ($this->layout !== $esc->layout) {
-            $against[] = "It is for layout $this->layout; this ESC has $esc->layout. The wrong layout switches the wrong transistors and can burn it.";
+            $against[] = Fact::of(EscFitReason::OtherLayout, wanted: $this->layout, layout: $esc->layout);
         }
         if ($this->clockMhz !== $esc->clockMhz) {
-            $against[] = "It is for a processor of $this->clockMhz MHz; this ESC has $esc->clockMhz MHz.";
+            $against[] = Fact::of(EscFitReason::OtherClock, wanted: $this->clockMhz, mhz: $esc->clockMhz);
         }
         if ($this->deadTimeNs !== $esc->deadTimeNs) {
-            $against[] =
-                $this->deadTimeNs < $esc->deadTimeNs
-                    ? "Its dead time of $this->deadTimeNs ns is shorter than the $esc->deadTimeNs ns these transistors need: both would conduct at once."
-                    : "Its dead time of $this->deadTimeNs ns is not the $esc->deadTimeNs ns of this ESC.";
-        }
-        if (null !== $image && ($image->lowest() < $esc->flashFrom || $image->end() > $esc->flashEnd)) {
-            $against[] = \sprintf(
-                'It fills 0x%04X to 0x%04X, but the flash of this ESC is 0x%04X to 0x%04X.',
-                $image->lowest(),
-                $image->end() - 1,
-                $esc->flashFrom,
-                $esc->flashEnd - 1,
+            $shorter = $this->deadTimeNs < $esc->deadTimeNs;
+            $against[] = Fact::of(
+                $shorter ? EscFitReason::DeadTimeShorter : EscFitReason::DeadTimeDiffers,
+                wanted: $this->deadTimeNs,
+                ns: $esc->deadTimeNs,
             );
         }
-        if (null !== $image && $image->sha256() !== $this->sha256) {
-            $against[] = 'Its bytes are not those the manifest vouches for. Fetch it again.';
+
+        return $against;
+    }
+
+    /** @return list<Fact> */
+    private function againstBytes(EscIdentity $esc, HexImage $image): array
+    {
+        $against = [];
+        if ($image->lowest() < $esc->flashFrom || $image->end() > $esc->flashEnd) {
+            $against[] = Fact::of(
+                EscFitReason::OutsideFlash,
+                from: $image->lowest(),
+                to: $image->end() - 1,
+                flash_from: $esc->flashFrom,
+                flash_to: $esc->flashEnd - 1,
+            );
         }
-        if ([] !== $against) {
-            return Fit::of(Fit::DOES_NOT_FIT, $against);
-        }
-        $but = [];
-        if ($this->version->isPreRelease()) {
-            $but[] = 'It is a pre-release: flown by few, and not yet by the cautious.';
-        }
-        if ($esc->rpmFeedback && !$this->rpmFeedback) {
-            $but[] = 'It cannot answer with its rpm; motor notches would follow nothing.';
-        }
-        if (null !== $esc->version && $esc->family === $this->product && $this->version->compare($esc->version) < 0) {
-            $but[] = 'It is older than '.$esc->version->toString().', which the ESC runs now.';
-        }
-        if ('' !== $esc->family && $esc->family !== $this->product) {
-            $but[] = "It converts the ESC from $esc->family to $this->product: its settings start from defaults, and what both know is carried over.";
+        if ($image->sha256() !== $this->sha256) {
+            $against[] = Fact::of(EscFitReason::OtherBytes);
         }
 
-        return [] === $but
-            ? Fit::of(Fit::FITS, ["Layout $this->layout, $this->clockMhz MHz and $this->deadTimeNs ns are the ones it is made for."])
-            : Fit::of(Fit::FITS_BUT, $but);
+        return $against;
+    }
+
+    /** @return list<Fact> */
+    private function toBeKnown(EscIdentity $esc): array
+    {
+        $but = [];
+        if ($this->version->isPreRelease()) {
+            $but[] = Fact::of(EscFitReason::PreRelease);
+        }
+        if ($esc->rpmFeedback && !$this->rpmFeedback) {
+            $but[] = Fact::of(EscFitReason::NoRpmFeedback);
+        }
+        if (null !== $esc->version && $esc->family === $this->product && $this->version->compare($esc->version) < 0) {
+            $but[] = Fact::of(EscFitReason::Older, version: $esc->version->toString());
+        }
+        if ('' !== $esc->family && $esc->family !== $this->product) {
+            $but[] = Fact::of(EscFitReason::OtherFamily, family: $esc->family, product: $this->product);
+        }
+
+        return $but;
     }
 }

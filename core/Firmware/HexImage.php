@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\Firmware;
 
+use Ortholex\Core\Firmware\Exception\HexError;
+
 /** A flash image: blocks of bytes at ascending addresses that neither touch nor overlap. */
 final readonly class HexImage
 {
@@ -18,7 +20,7 @@ final readonly class HexImage
     /**
      * @param array<int, string> $blocks address => bytes, in any order
      *
-     * @throws FirmwareError when two blocks overlap
+     * @throws HexError when two blocks overlap
      */
     public static function of(array $blocks, ?int $entry = null): self
     {
@@ -31,7 +33,7 @@ final readonly class HexImage
                 continue;
             }
             if (null !== $last && $address < $end) {
-                throw FirmwareError::of(\sprintf('Two blocks overlap at 0x%08X.', $address));
+                throw HexError::blocksOverlap($address);
             }
             if (null !== $last && $address === $end) {
                 $merged[$last] .= $bytes;

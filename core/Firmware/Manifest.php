@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\Firmware;
 
+use Ortholex\Core\Firmware\Exception\ManifestError;
+
 /** What the shelf says of an image: for which hardware it is, where it goes, what it holds. */
 final readonly class Manifest
 {
@@ -29,26 +31,26 @@ final readonly class Manifest
     /**
      * @param array<mixed> $data decoded YAML or JSON
      *
-     * @throws FirmwareError naming the key that is missing or wrong
+     * @throws ManifestError naming the key that is missing or wrong
      */
     public static function fromArray(array $data): self
     {
         $text = static function (string $key) use ($data): string {
             $value = $data[$key] ?? null;
 
-            return \is_string($value) ? $value : throw FirmwareError::of("The manifest lacks the text “{$key}”.");
+            return \is_string($value) ? $value : throw ManifestError::lacksText($key);
         };
         $number = static function (string $key) use ($data): int {
             $value = $data[$key] ?? null;
 
-            return \is_int($value) ? $value : throw FirmwareError::of("The manifest lacks the whole number “{$key}”.");
+            return \is_int($value) ? $value : throw ManifestError::lacksWhole($key);
         };
         $list = static function (string $key) use ($data): array {
             $value = $data[$key] ?? null;
 
             return \is_array($value)
                 ? array_values(array_filter($value, 'is_string'))
-                : throw FirmwareError::of("The manifest lacks the list “{$key}”.");
+                : throw ManifestError::lacksList($key);
         };
 
         return new self(

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\Firmware;
 
+use Ortholex\Core\Firmware\Exception\NoVersion;
+
 /** A release number: three figures, and a mark that makes it a pre-release, as in 4.4.0-pre2. */
 final readonly class Version
 {
@@ -11,11 +13,11 @@ final readonly class Version
     {
     }
 
-    /** @throws FirmwareError when the text is no version */
+    /** @throws NoVersion when the text is no version */
     public static function parse(string $text): self
     {
         if (1 !== preg_match('~^(\d{1,3})\.(\d{1,3})(?:\.(\d{1,3}))?(?:-([a-z0-9]{1,12}))?$~', trim($text), $m)) {
-            throw FirmwareError::of("“{$text}” is no version; it should look like 4.2.1 or 4.4.0-pre1.");
+            throw NoVersion::of($text);
         }
 
         return new self((int) $m[1], (int) $m[2], (int) ($m[3] ?? 0), $m[4] ?? '');

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\Core\Link;
 
 use Ortholex\Core\Craft\SettingSet;
+use Ortholex\Core\Drive\TeachStep;
 use Ortholex\Core\Firmware\BoardIdentity;
 use Ortholex\Core\Firmware\Version;
 
@@ -22,9 +23,9 @@ final class BoardClient implements PageTarget
     /** @throws LinkError */
     public function identity(int $timeoutMs = self::TIMEOUT_MS): BoardIdentity
     {
-        $f = Message::unfields($this->ask(Message::IDENTITY, '', 'who are you', $timeoutMs));
+        $f = Message::unfields($this->ask(Message::IDENTITY, '', Request::to(Task::WhoAreYou), $timeoutMs));
         if (\count($f) < 9) {
-            throw LinkError::refused('who are you', 'its answer is too short');
+            throw LinkError::answerTooShort(Request::to(Task::WhoAreYou));
         }
 
         return new BoardIdentity(
@@ -46,11 +47,11 @@ final class BoardClient implements PageTarget
     /** @throws LinkError */
     public function state(): BoardState
     {
-        $bytes = $this->ask(Message::STATE, '', 'how are you');
+        $bytes = $this->ask(Message::STATE, '', Request::to(Task::HowAreYou));
         /** @var array<string, float|int>|false $v */
         $v = \strlen($bytes) < 25 ? false : unpack('gup/groll/gpitch/gyaw/gbattery/gload/Cpack', $bytes);
         if (false === $v) {
-            throw LinkError::refused('how are you', 'its answer is too short');
+            throw LinkError::answerTooShort(Request::to(Task::HowAreYou));
         }
 
         return new BoardState(
@@ -75,11 +76,11 @@ final class BoardClient implements PageTarget
     {
         $sum = [0.0, 0.0, 0.0];
         for ($i = 0; $i < $readings; ++$i) {
-            $bytes = $this->ask(Message::SENSORS, '', 'read sensors');
+            $bytes = $this->ask(Message::SENSORS, '', Request::to(Task::ReadSensors));
             /** @var array{x: float, y: float, z: float}|false $v */
             $v = \strlen($bytes) < 12 ? false : unpack('gx/gy/gz', $bytes);
             if (false === $v) {
-                throw LinkError::refused('read sensors', 'its answer is too short');
+                throw LinkError::answerTooShort(Request::to(Task::ReadSensors));
             }
             $sum = [$sum[0] + $v['x'], $sum[1] + $v['y'], $sum[2] + $v['z']];
         }
@@ -93,7 +94,7 @@ final class BoardClient implements PageTarget
         $settings = [];
         $from = 0;
         do {
-            $fields = Message::unfields($this->ask(Message::READ_SETTINGS, pack('v', $from), 'read settings'));
+            $fields = Message::unfields($this->ask(Message::READ_SETTINGS, pack('v', $from), Request::to(Task::ReadSettings)));
             $total = (int) array_shift($fields);
             for ($i = 0; $i + 1 < \count($fields); $i += 2) {
                 $value = json_decode($fields[$i + 1]);
@@ -108,13 +109,14 @@ final class BoardClient implements PageTarget
     /** @throws LinkError refused when the board knows no such setting or value */
     public function writeSetting(string $name, float|int|bool|string $value): void
     {
-        $this->ask(Message::WRITE_SETTING, Message::fields([$name, (string) json_encode($value, \JSON_PRESERVE_ZERO_FRACTION)]), "write $name");
+        $fields = Message::fields([$name, (string) json_encode($value, \JSON_PRESERVE_ZERO_FRACTION)]);
+        $this->ask(Message::WRITE_SETTING, $fields, Request::to(Task::Write, $name));
     }
 
     /** @throws LinkError */
     public function keepSettings(): void
     {
-        $this->ask(Message::KEEP_SETTINGS, '', 'keep settings', 1500);
+        $this->ask(Message::KEEP_SETTINGS, '', Request::to(Task::KeepSettings), 1500);
     }
 
     /**
@@ -127,7 +129,7 @@ final class BoardClient implements PageTarget
      */
     public function spin(int $pad, float $percent): void
     {
-        $this->ask(Message::SPIN, pack('Cg', $pad, $percent), "spin output $pad");
+        $this->ask(Message::SPIN, pack('Cg', $pad, $percent), Request::to(Task::SpinOutput, $pad));
     }
 
     /**
@@ -137,25 +139,23 @@ final class BoardClient implements PageTarget
      */
     public function relay(int $pad, string $bytes): string
     {
-        return $this->ask(Message::RELAY, \chr($pad).$bytes, "speak to the ESC on output $pad", 900);
+        return $this->ask(Message::RELAY, \chr($pad).$bytes, Request::to(Task::SpeakToEsc, $pad), 900);
     }
 
     /** Has the ESC on a pad held in its bootloader when it is powered next. @throws LinkError */
     public function catchEsc(int $pad): void
     {
-        $this->ask(Message::CATCH_ESC, \chr($pad), "catch the ESC on output $pad");
+        $this->ask(Message::CATCH_ESC, \chr($pad), Request::to(Task::CatchEsc, $pad));
     }
 
     /**
      * One step of teaching analogue ESCs their end points.
      *
-     * @param string $step full, zero or end
-     *
      * @throws LinkError refused when the step would spin the motors
      */
-    public function teach(string $step): void
+    public function teach(TeachStep $step): void
     {
-        $this->ask(Message::TEACH, $step, "hold all outputs at $step");
+        $this->ask(Message::TEACH, $step->value, Request::to(Task::HoldOutputs, $step->value));
     }
 
     /**
@@ -167,11 +167,11 @@ final class BoardClient implements PageTarget
      */
     public function rpm(int $pad): array
     {
-        $bytes = $this->ask(Message::RPM, \chr($pad), "read the rpm of output $pad");
+        $bytes = $this->ask(Message::RPM, \chr($pad), Request::to(Task::ReadRpm, $pad));
         /** @var array{errors: float}|false $head */
         $head = \strlen($bytes) < 4 ? false : unpack('gerrors', $bytes);
         if (false === $head) {
-            throw LinkError::refused('read rpm', 'its answer is too short');
+            throw LinkError::answerTooShort(Request::to(Task::ReadRpm, $pad));
         }
         /** @var array<int, int>|false $erpm */
         $erpm = \strlen($bytes) >= 8 ? unpack('V*', $bytes, 4) : [];
@@ -190,13 +190,13 @@ final class BoardClient implements PageTarget
      */
     public function gyroBurst(int $axis): array
     {
-        $bytes = $this->ask(Message::GYRO_BURST, \chr($axis), 'record the gyro', 2500);
+        $bytes = $this->ask(Message::GYRO_BURST, \chr($axis), Request::to(Task::RecordGyro), 2500);
         /** @var array{hz: float}|false $head */
         $head = \strlen($bytes) < 4 ? false : unpack('ghz', $bytes);
         /** @var array<int, int>|false $raw */
         $raw = \strlen($bytes) >= 6 ? unpack('v*', $bytes, 4) : false;
         if (false === $head || false === $raw) {
-            throw LinkError::refused('record the gyro', 'its answer is too short');
+            throw LinkError::answerTooShort(Request::to(Task::RecordGyro));
         }
 
         return [array_map(static fn (int $v): float => ($v > 32767 ? $v - 65536 : $v) / 16.4, array_values($raw)), $head['hz']];
@@ -209,43 +209,43 @@ final class BoardClient implements PageTarget
      */
     public function listen(string $uart, int $baud, bool $inverted): string
     {
-        return $this->ask(Message::LISTEN, Message::fields([$uart, (string) $baud, $inverted ? '1' : '0']), "listen at UART $uart", 1500);
+        return $this->ask(Message::LISTEN, Message::fields([$uart, (string) $baud, $inverted ? '1' : '0']), Request::to(Task::ListenAtUart, $uart), 1500);
     }
 
     /** @throws LinkError */
     public function restart(): void
     {
-        $this->ask(Message::RESTART, '', 'restart');
+        $this->ask(Message::RESTART, '', Request::to(Task::Restart));
     }
 
     /** @throws LinkError */
     public function toBootloader(): void
     {
-        $this->ask(Message::TO_BOOTLOADER, '', 'enter the bootloader');
+        $this->ask(Message::TO_BOOTLOADER, '', Request::to(Task::ToBootloader));
     }
 
     /** @throws LinkError */
     public function wipeSettings(): void
     {
-        $this->ask(Message::WIPE_SETTINGS, '', 'wipe settings', 1500);
+        $this->ask(Message::WIPE_SETTINGS, '', Request::to(Task::WipeSettings), 1500);
     }
 
     /** @throws LinkError refused when the page did not take */
     public function writePage(int $address, string $bytes): void
     {
-        $this->ask(Message::WRITE_PAGE, pack('V', $address).$bytes, \sprintf('write page 0x%08X', $address), 1500);
+        $this->ask(Message::WRITE_PAGE, pack('V', $address).$bytes, Request::at(Task::WritePage, $address, 8), 1500);
     }
 
     /** @throws LinkError */
     public function readFlash(int $address, int $length): string
     {
-        return $this->ask(Message::READ_FLASH, pack('Vv', $address, $length), \sprintf('read flash at 0x%08X', $address), 1500);
+        return $this->ask(Message::READ_FLASH, pack('Vv', $address, $length), Request::at(Task::ReadFlash, $address, 8), 1500);
     }
 
     /** @throws LinkError */
     public function run(): void
     {
-        $this->ask(Message::RUN, '', 'start the firmware');
+        $this->ask(Message::RUN, '', Request::to(Task::Run));
     }
 
     /** Waits until the board answers again after a restart. @throws LinkError when it does not within $withinMs */
@@ -257,7 +257,7 @@ final class BoardClient implements PageTarget
                 return $this->identity(100);
             } catch (LinkError $e) {
                 if ($e->lost || $this->link->nowMs() >= $end) {
-                    throw $e->lost ? $e : LinkError::silent('who are you', $withinMs);
+                    throw $e->lost ? $e : LinkError::silent(Request::to(Task::WhoAreYou), $withinMs);
                 }
             }
         }
@@ -269,7 +269,7 @@ final class BoardClient implements PageTarget
         return array_values(array_filter(explode(',', $field), static fn (string $w): bool => '' !== $w));
     }
 
-    private function ask(int $kind, string $payload, string $words, int $timeoutMs = self::TIMEOUT_MS): string
+    private function ask(int $kind, string $payload, Request $request, int $timeoutMs = self::TIMEOUT_MS): string
     {
         // Every request may safely be sent twice, so one garbled answer is not yet a failure.
         for ($try = 0; $try < 2; ++$try) {
@@ -283,11 +283,11 @@ final class BoardClient implements PageTarget
                         return $frame->payload;
                     }
                     if (Message::REFUSAL === $frame->kind) {
-                        throw LinkError::refused($words, $frame->payload);
+                        throw LinkError::refused($request, $frame->payload);
                     }
                 }
             } while ($this->link->nowMs() < $end);
         }
-        throw LinkError::silent($words, $timeoutMs);
+        throw LinkError::silent($request, $timeoutMs);
     }
 }

@@ -27,9 +27,9 @@ final class EscClient implements PageTarget
     /** @throws LinkError when it does not answer, or has no power */
     public function identity(): EscIdentity
     {
-        $f = Message::unfields($this->ask(Message::ESC_IDENTITY, '', 'who are you'));
+        $f = Message::unfields($this->ask(Message::ESC_IDENTITY, '', Request::to(Task::WhoAreYou)));
         if (\count($f) < 12) {
-            throw LinkError::refused('who are you', 'its answer is too short');
+            throw LinkError::answerTooShort(Request::to(Task::WhoAreYou));
         }
 
         return new EscIdentity(
@@ -57,7 +57,7 @@ final class EscClient implements PageTarget
     public function readSettings(): SettingSet
     {
         $settings = [];
-        $fields = Message::unfields($this->ask(Message::ESC_READ, '', 'read settings'));
+        $fields = Message::unfields($this->ask(Message::ESC_READ, '', Request::to(Task::ReadSettings)));
         for ($i = 0; $i + 1 < \count($fields); $i += 2) {
             $value = json_decode($fields[$i + 1]);
             $settings[$fields[$i]] = \is_scalar($value) ? $value : '';
@@ -80,43 +80,43 @@ final class EscClient implements PageTarget
             $fields[] = $key;
             $fields[] = (string) json_encode($value, \JSON_PRESERVE_ZERO_FRACTION);
         }
-        $this->ask(Message::ESC_WRITE, Message::fields($fields), 'write settings');
+        $this->ask(Message::ESC_WRITE, Message::fields($fields), Request::to(Task::WriteSettings));
     }
 
     /** @throws LinkError */
     public function toBootloader(): void
     {
-        $this->ask(Message::ESC_TO_BOOTLOADER, '', 'enter the bootloader');
+        $this->ask(Message::ESC_TO_BOOTLOADER, '', Request::to(Task::ToBootloader));
     }
 
     public function writePage(int $address, string $bytes): void
     {
-        $this->ask(Message::ESC_WRITE_PAGE, pack('V', $address).$bytes, \sprintf('write page 0x%04X', $address));
+        $this->ask(Message::ESC_WRITE_PAGE, pack('V', $address).$bytes, Request::at(Task::WritePage, $address, 4));
     }
 
     public function readFlash(int $address, int $length): string
     {
-        return $this->ask(Message::ESC_READ_FLASH, pack('Vv', $address, $length), \sprintf('read flash at 0x%04X', $address));
+        return $this->ask(Message::ESC_READ_FLASH, pack('Vv', $address, $length), Request::at(Task::ReadFlash, $address, 4));
     }
 
     /** @throws LinkError */
     public function run(): void
     {
-        $this->ask(Message::ESC_RUN, '', 'start the firmware');
+        $this->ask(Message::ESC_RUN, '', Request::to(Task::Run));
     }
 
-    private function ask(int $kind, string $payload, string $words): string
+    private function ask(int $kind, string $payload, Request $request): string
     {
         for ($this->tries = 1; $this->tries <= self::TRIES; ++$this->tries) {
             $bytes = $this->board->relay($this->pad, (new Message($kind, $payload))->encode());
             $frame = Message::take($bytes);
             if (null !== $frame && Message::REFUSAL === $frame->kind) {
-                throw LinkError::refused($words, $frame->payload.", says the ESC on output $this->pad");
+                throw LinkError::escRefused($this->pad, $request, $frame->payload);
             }
             if (null !== $frame && $frame->kind === ($kind | Message::ANSWER)) {
                 return $frame->payload;
             }
         }
-        throw LinkError::escSilent($this->pad, $words, self::TRIES);
+        throw LinkError::escSilent($this->pad, $request, self::TRIES);
     }
 }

@@ -17,7 +17,7 @@ final class LinkError extends \RuntimeException
         return new self('The USB cable is out. Plug it in on the bench strip.', true, false);
     }
 
-    public static function silent(string $request, int $ms): self
+    public static function silent(Request $request, int $ms): self
     {
         return new self(
             "The board did not answer “{$request}” within $ms ms. Check that it has power and is not restarting.",
@@ -29,7 +29,8 @@ final class LinkError extends \RuntimeException
     public static function dead(): self
     {
         return new self(
-            'The board has power but does not answer. A cable that only charges looks like this, and so does firmware of another board: press the board\'s bootloader button (bench strip, under Faults), link again, and write an image that fits.',
+            'The board has power but does not answer. A cable that only charges looks like this, and so does firmware of another '.
+                "board: press the board's bootloader button (bench strip, under Faults), link again, and write an image that fits.",
             false,
             false,
         );
@@ -47,23 +48,35 @@ final class LinkError extends \RuntimeException
             ucfirst($words($failed)).
                 " did not acknowledge, asked $tries times".
                 ([] === $done ? '' : '; '.$words($done).(1 === \count($done) ? ' is' : ' are').' done').
-                '. Suspect the signal wire or the ESC itself: check the joint, take the pack off and on, and commit again. What is left stays staged.',
+                '. Suspect the signal wire or the ESC itself: check the joint, take the pack off and on, and commit again. '.
+                'What is left stays staged.',
             false,
             false,
         );
     }
 
-    public static function refused(string $request, string $why): self
+    /** @param Request|string $request what was asked, or what was to be done by several requests */
+    public static function refused(Request|string $request, string $why): self
     {
         return new self("The board refused “{$request}”: $why.", false, true);
     }
 
-    public static function escSilent(int $pad, string $request, int $tries): self
+    public static function escSilent(int $pad, Request $request, int $tries): self
     {
         return new self(
             "The ESC on output $pad did not acknowledge “{$request}”, asked ".(1 === $tries ? 'once' : "$tries times").'.',
             false,
             false,
         );
+    }
+
+    public static function escRefused(int $pad, Request $request, string $why): self
+    {
+        return self::refused($request, "$why, says the ESC on output $pad");
+    }
+
+    public static function answerTooShort(Request $request): self
+    {
+        return self::refused($request, 'its answer is too short');
     }
 }

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\Link;
 
-use Ortholex\Core\Firmware\FirmwareError;
+use Ortholex\Core\Firmware\Exception\FlashError;
 use Ortholex\Core\Firmware\HexImage;
 
 /** Writes an image page by page to a bootloader and verifies it by reading back. */
@@ -55,7 +55,7 @@ final readonly class PageWriter
      * @param array<int, string>               $pages
      * @param \Closure(int $done, int $of): void $progress called after each acknowledged page
      *
-     * @throws FirmwareError when a page is refused three times over
+     * @throws FlashError when a page is refused three times over
      * @throws LinkError     when the link goes
      */
     public function write(array $pages, int $skip, \Closure $progress): void
@@ -74,14 +74,7 @@ final readonly class PageWriter
                         throw $e;
                     }
                     if ($try >= self::TRIES) {
-                        throw FirmwareError::of(
-                            \sprintf(
-                                'The page at 0x%08X was refused %d times over (%s). The flash may be worn there; nothing else was changed, and it waits in its bootloader.',
-                                $address,
-                                self::TRIES,
-                                rtrim($e->getMessage(), '.'),
-                            ),
-                        );
+                        throw FlashError::pageRefused($address, self::TRIES, $e->getMessage());
                     }
                 }
             }
@@ -93,16 +86,14 @@ final readonly class PageWriter
      * @param array<int, string>               $pages
      * @param \Closure(int $done, int $of): void $progress
      *
-     * @throws FirmwareError naming the first page that reads back otherwise
+     * @throws FlashError naming the first page that reads back otherwise
      */
     public function verify(array $pages, \Closure $progress): void
     {
         $done = 0;
         foreach ($pages as $address => $bytes) {
             if ($this->client->readFlash($address, \strlen($bytes)) !== $bytes) {
-                throw FirmwareError::of(
-                    \sprintf('Read-back differs at page 0x%08X. Write it again; it waits in its bootloader.', $address),
-                );
+                throw FlashError::readsOtherwise($address);
             }
             $progress(++$done, \count($pages));
         }

@@ -15,6 +15,8 @@ use Ortholex\Core\Fact\Fact;
  */
 final readonly class EscTable
 {
+    private const REVERSED = 'reversed';
+
     /** Needs a sensor that not all have. */
     private const HEAT = 'temperature_limit_c';
 
@@ -29,7 +31,7 @@ final readonly class EscTable
         $rows = [];
         foreach (
             [
-                Setting::choice('direction', SettingGroup::Direction, 'normal', ['normal', 'reversed']),
+                Setting::choice('direction', SettingGroup::Direction, 'normal', ['normal', self::REVERSED]),
                 Setting::number('advance_deg', SettingGroup::Commutation, 'deg', 16, 0, 30, 1),
                 Setting::choice('sync_loss_response', SettingGroup::Commutation, 'gentle', ['off', 'gentle', 'strong']),
                 Setting::flag('brake_on_slow_down', SettingGroup::Braking, true),
@@ -56,6 +58,12 @@ final readonly class EscTable
         }
 
         return (self::rows()[$m[2]] ?? null)?->named($name);
+    }
+
+    /** @param array<string, float|int|bool|string> $held by key */
+    public static function isReversed(array $held): bool
+    {
+        return self::REVERSED === ($held['direction'] ?? '');
     }
 
     public static function owns(string $name): bool

@@ -8,6 +8,7 @@ use Ortholex\Core\Airframe\Layout;
 use Ortholex\Core\Control\LowPass;
 use Ortholex\Core\Craft\Place;
 use Ortholex\Core\Drive\MotorSignal;
+use Ortholex\Core\Wiring\PartRole;
 
 /**
  * The catalogue itself: every setting of Loam, once. Forms, checks, YAML, migration and docs/settings.md all
@@ -185,7 +186,7 @@ final readonly class LoamTable
                 "uart.{$uart}.role",
                 SettingGroup::Wiring,
                 'none',
-                ['none', 'receiver', 'gps', 'telemetry', 'video', 'recorder', 'overlay'],
+                ['none', ...array_column(PartRole::cases(), 'value')],
                 restart: true,
             );
             $rows[] = Setting::choice(

@@ -9,6 +9,7 @@ final readonly class BoardPads
 {
     private const MOST_BAUD = 2_000_000;
     private const SOFTWARE_BAUD = 19_200;
+    private const GROUND = 'gnd';
 
     /**
      * @param list<Pad>           $left  from the nose back
@@ -66,7 +67,7 @@ final readonly class BoardPads
     /** @return list<Pad> the supplies */
     public function rails(): array
     {
-        return array_values(array_filter($this->pads(), static fn (Pad $p): bool => Pad::POWER === $p->kind));
+        return array_values(array_filter($this->pads(), static fn (Pad $p): bool => PadKind::Power === $p->kind));
     }
 
     /**
@@ -100,15 +101,15 @@ final readonly class BoardPads
         foreach ($names as $i => $name) {
             $what = explode(':', $name)[0];
             $pads[] = match ($what) {
-                'gnd' => Pad::ground("GND-$side".($i + 1)),
+                self::GROUND => Pad::ground("GND-$side".($i + 1)),
                 'v45' => Pad::rail('4V5', '4.5 V', 4.5, true),
                 'v5' => Pad::rail('5V', '5 V', 5.0, false),
                 'v9' => Pad::rail('9V', '9 V', 9.0, false),
                 'v33' => Pad::rail('3V3', '3.3 V', 3.3, true),
-                'sw1' => Pad::data('SW1', Pad::TRANSMITS, 'software_1'),
+                'sw1' => Pad::data('SW1', PadKind::Transmits, 'software_1'),
                 default => Pad::data(
                     strtoupper($what),
-                    str_starts_with($what, 'tx') ? Pad::TRANSMITS : Pad::RECEIVES,
+                    str_starts_with($what, 'tx') ? PadKind::Transmits : PadKind::Receives,
                     substr($what, 2),
                     explode(':', $name)[1] ?? null,
                 ),

@@ -9,24 +9,20 @@ use Ortholex\Core\Position\NmeaScan;
 /** What was heard on a UART, judged: silence, rubbish, or a part that speaks and is understood. */
 final readonly class Heard
 {
-    public const SILENT = 'silent';
-    public const RUBBISH = 'rubbish';
-    public const UNDERSTOOD = 'understood';
     private const SYNC = "\x5A";
 
-    /** @param self::* $verdict */
-    private function __construct(public string $verdict, public int $whole, public int $bytes)
+    private function __construct(public Hearing $verdict, public int $whole, public int $bytes)
     {
     }
 
-    public static function of(string $bytes, string $role): self
+    public static function of(string $bytes, PartRole $role): self
     {
         if ('' === $bytes) {
-            return new self(self::SILENT, 0, 0);
+            return new self(Hearing::Silent, 0, 0);
         }
-        $whole = 'gps' === $role ? NmeaScan::of($bytes)->whole : self::frames($bytes);
+        $whole = PartRole::Gps === $role ? NmeaScan::of($bytes)->whole : self::frames($bytes);
 
-        return new self($whole > 0 ? self::UNDERSTOOD : self::RUBBISH, $whole, \strlen($bytes));
+        return new self($whole > 0 ? Hearing::Understood : Hearing::Rubbish, $whole, \strlen($bytes));
     }
 
     /** One frame as serial parts send them: sync, length of the rest, payload, CRC-8 (polynomial 0xD5) over the payload. */

@@ -8,14 +8,13 @@ namespace Ortholex\Core\Wiring;
 final readonly class Part
 {
     /**
-     * @param string                               $role     job of the UART it hangs on
      * @param list<Pad>                            $pins
      * @param array<string, float|int|bool|string> $features settings that must stand before its UART's do
      */
     private function __construct(
         public string $id,
         public string $name,
-        public string $role,
+        public PartRole $role,
         public array $pins,
         public float $leastV,
         public float $mostV,
@@ -23,100 +22,34 @@ final readonly class Part
         public bool $inverted,
         public bool $halfDuplex,
         public array $features,
-        public string $about,
     ) {
     }
 
     /** @return array<string, self> all parts that are known, by id */
     public static function all(): array
     {
+        $both = [PadKind::Power, PadKind::Ground, PadKind::Transmits, PadKind::Receives];
+        $speaks = [PadKind::Power, PadKind::Ground, PadKind::Transmits];
+        $listens = [PadKind::Power, PadKind::Ground, PadKind::Receives];
+        $oneWire = [PadKind::Power, PadKind::Ground, PadKind::Both];
         $parts = [];
         foreach (
             [
-                self::make(
-                    'rill-c',
-                    'Rill C',
-                    'receiver',
-                    ['v', 'gnd', 'tx', 'rx'],
-                    [4.0, 5.5],
-                    420000,
-                    false,
-                    false,
-                    ['receiver.protocol' => 'crsf'],
-                    'receiver; CRSF with telemetry on the same two wires',
-                ),
-                self::make(
-                    'rill-s',
-                    'Rill S',
-                    'receiver',
-                    ['v', 'gnd', 'tx'],
-                    [4.0, 5.5],
-                    100000,
-                    true,
-                    false,
-                    ['receiver.protocol' => 'sbus'],
-                    'receiver; SBUS, inverted, it only speaks',
-                ),
+                self::make('rill-c', 'Rill C', PartRole::Receiver, $both, [4.0, 5.5], 420000, ['receiver.protocol' => 'crsf']),
+                self::make('rill-s', 'Rill S', PartRole::Receiver, $speaks, [4.0, 5.5], 100000, ['receiver.protocol' => 'sbus'])->inverted(),
                 self::make(
                     'rill-port',
-                    'Rill S, telemetry pin',
-                    'telemetry',
-                    ['gnd', 'one'],
+                    'Rill S (telemetry)',
+                    PartRole::Telemetry,
+                    [PadKind::Ground, PadKind::Both],
                     null,
                     57600,
-                    true,
-                    true,
                     ['telemetry.enabled' => true],
-                    'telemetry; inverted, both ways on one wire',
-                ),
-                self::make(
-                    'plumb-g2',
-                    'Plumb G2',
-                    'gps',
-                    ['v', 'gnd', 'tx', 'rx'],
-                    [3.3, 5.5],
-                    38400,
-                    false,
-                    false,
-                    ['location.enabled' => true],
-                    'GPS; NMEA 0183',
-                ),
-                self::make(
-                    'heron-400',
-                    'Heron 400',
-                    'video',
-                    ['v', 'gnd', 'one'],
-                    [7.0, 26.0],
-                    9600,
-                    false,
-                    true,
-                    ['video.enabled' => true],
-                    'video transmitter; control both ways on one wire',
-                ),
-                self::make(
-                    'ledger-m',
-                    'Ledger M',
-                    'recorder',
-                    ['v', 'gnd', 'rx'],
-                    [3.0, 3.6],
-                    230400,
-                    false,
-                    false,
-                    ['recorder.kind' => 'serial'],
-                    'log recorder; 3.3 V, it only listens',
-                ),
-                self::make(
-                    'scry-d',
-                    'Scry D',
-                    'overlay',
-                    ['v', 'gnd', 'tx', 'rx'],
-                    [4.4, 5.5],
-                    115200,
-                    false,
-                    false,
-                    ['overlay.enabled' => true],
-                    'overlay for digital video, by serial',
-                ),
+                )->inverted(),
+                self::make('plumb-g2', 'Plumb G2', PartRole::Gps, $both, [3.3, 5.5], 38400, ['location.enabled' => true]),
+                self::make('heron-400', 'Heron 400', PartRole::Video, $oneWire, [7.0, 26.0], 9600, ['video.enabled' => true]),
+                self::make('ledger-m', 'Ledger M', PartRole::Recorder, $listens, [3.0, 3.6], 230400, ['recorder.kind' => 'serial']),
+                self::make('scry-d', 'Scry D', PartRole::Overlay, $both, [4.4, 5.5], 115200, ['overlay.enabled' => true]),
             ] as $part
         ) {
             $parts[$part->id] = $part;
@@ -136,34 +69,42 @@ final readonly class Part
         return null;
     }
 
+    /** The same, speaking inverted. */
+    private function inverted(): self
+    {
+        return new self(
+            $this->id,
+            $this->name,
+            $this->role,
+            $this->pins,
+            $this->leastV,
+            $this->mostV,
+            $this->baud,
+            true,
+            $this->halfDuplex,
+            $this->features,
+        );
+    }
+
     /**
-     * @param list<string>                         $pins
-     * @param array{float, float}|null             $volts null when it is fed elsewhere
+     * @param list<PadKind>                        $pins
+     * @param array{float, float}|null             $volts    null when it is fed elsewhere
      * @param array<string, float|int|bool|string> $features
      */
-    private static function make(
-        string $id,
-        string $name,
-        string $role,
-        array $pins,
-        ?array $volts,
-        int $baud,
-        bool $inverted,
-        bool $halfDuplex,
-        array $features,
-        string $about,
-    ): self {
+    private static function make(string $id, string $name, PartRole $role, array $pins, ?array $volts, int $baud, array $features): self
+    {
         $made = [];
-        foreach ($pins as $pin) {
-            $made[] = match ($pin) {
-                'v' => Pad::pin("$id.v", null === $volts ? 'V' : \sprintf('%g–%g V', $volts[0], $volts[1]), Pad::POWER),
-                'gnd' => Pad::pin("$id.gnd", 'GND', Pad::GROUND),
-                'tx' => Pad::pin("$id.tx", 'TX', Pad::TRANSMITS),
-                'rx' => Pad::pin("$id.rx", 'RX', Pad::RECEIVES),
-                default => Pad::pin("$id.one", 'T/R', Pad::BOTH),
+        foreach ($pins as $kind) {
+            $made[] = match ($kind) {
+                PadKind::Power => Pad::pin("$id.v", null === $volts ? 'V' : \sprintf('%g–%g V', $volts[0], $volts[1]), $kind),
+                PadKind::Ground => Pad::pin("$id.gnd", 'GND', $kind),
+                PadKind::Transmits => Pad::pin("$id.tx", 'TX', $kind),
+                PadKind::Receives => Pad::pin("$id.rx", 'RX', $kind),
+                PadKind::Both => Pad::pin("$id.one", 'T/R', $kind),
             };
         }
+        $halfDuplex = \in_array(PadKind::Both, $pins, true);
 
-        return new self($id, $name, $role, $made, $volts[0] ?? 0.0, $volts[1] ?? 0.0, $baud, $inverted, $halfDuplex, $features, $about);
+        return new self($id, $name, $role, $made, $volts[0] ?? 0.0, $volts[1] ?? 0.0, $baud, false, $halfDuplex, $features);
     }
 }

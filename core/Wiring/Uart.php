@@ -11,9 +11,4 @@ final readonly class Uart
     public function __construct(public string $id, public bool $inverts, public bool $halfDuplex, public int $mostBaud)
     {
     }
-
-    public function inWords(): string
-    {
-        return str_starts_with($this->id, 'software_') ? 'software UART '.substr($this->id, 9) : "UART $this->id";
-    }
 }

@@ -11,6 +11,9 @@ use Ortholex\Core\Craft\SettingSet;
  */
 final readonly class Wiring
 {
+    /** Voltages that differ by less are the same. */
+    private const SAME_V = 1e-6;
+
     /**
      * @param array<string, Part>         $parts
      * @param list<array{string, string}> $wires  pin of a part, pad of the board
@@ -41,125 +44,122 @@ final readonly class Wiring
                 $pins[$pin->id] = [$part, $pin];
             }
         }
-        $straight = $faults = [];
-        foreach ($wires as [$a, $b]) {
-            [$pin, $pad] = isset($pins[$a]) ? [$a, $b] : [$b, $a];
-            if (isset($pins[$pin], $pads[$pad])) {
-                $straight[] = [$pin, $pad];
-            }
-        }
-        $byPart = $onUart = [];
+        $straight = self::straightened($wires, $pins, $pads);
+        $faults = $byPart = $onUart = [];
         foreach ($straight as $i => [$pinId, $padId]) {
             [$part, $pin] = $pins[$pinId];
             $pad = $pads[$padId];
-            foreach (self::atWire($part, $pin, $pad, $bridged) as [$weight, $text]) {
-                $faults[] = new WiringFault($weight, $text, $part->id, $i);
-            }
+            array_push($faults, ...self::atWire($part, $pin, $pad, $i), ...self::atJumper($part, $pad, $bridged, $i));
             if ($pin->isData() && $pad->isData()) {
-                $byPart[$part->id][$pad->uart][] = [$pin, $pad, $i];
-                $onUart[$pad->uart][$part->id] = true;
+                $byPart[$part->id][$pad->uart][] = $i;
+                $onUart[$pad->uart][$part->id] = $part;
             }
         }
         $uarts = [];
         foreach ($byPart as $id => $ports) {
-            if (\count($ports) > 1) {
-                $faults[] = new WiringFault(
-                    WiringFault::REFUSE,
-                    $parts[$id]->name.
-                        ' is spread over '.
-                        implode(
-                            ' and ',
-                            array_map(
-                                static fn (string $u): string => $board->uarts[$u]->inWords(),
-                                array_map('strval', array_keys($ports)),
-                            ),
-                        ).
-                        '. Both of its data wires belong to one UART.',
-                    $id,
-                    null,
-                );
+            $names = array_map('strval', array_keys($ports));
+            if (\count($names) > 1) {
+                $faults[] = WiringFault::of(WiringCode::SpreadOverUarts, $parts[$id], uarts: self::named($names));
                 continue;
             }
-            $uart = (string) array_key_first($ports);
-            $uarts[$id] = $uart;
-            foreach (self::atUart($parts[$id], $board->uarts[$uart], $ports[$uart][0][2]) as $fault) {
-                $faults[] = $fault;
-            }
+            $uarts[$id] = $names[0];
+            array_push($faults, ...self::atUart($parts[$id], $board->uarts[$names[0]], $ports[$names[0]][0]));
         }
-        foreach ($onUart as $uart => $ids) {
-            $faults = [
-                ...$faults,
-                ...self::sharing($board->uarts[(string) $uart], array_map(static fn (string $id): Part => $parts[$id], array_keys($ids))),
-            ];
+        foreach ($onUart as $uart => $sharing) {
+            array_push($faults, ...self::sharing($board->uarts[(string) $uart], array_values($sharing)));
         }
         foreach ($parts as $part) {
-            $faults = [...$faults, ...self::missing($part, $straight)];
+            array_push($faults, ...self::missing($part, $straight));
         }
 
         return new self($board, $parts, $straight, $faults, $uarts);
     }
 
     /**
-     * @param list<string> $bridged
+     * @param list<array{string, string}>      $wires ends in either order
+     * @param array<string, array{Part, Pad}>  $pins  by id
+     * @param array<string, Pad>               $pads  by id
      *
-     * @return list<array{WiringFault::REFUSE|WiringFault::WARN, string}>
+     * @return list<array{string, string}> from pin to pad; what joins neither is left out
      */
-    private static function atWire(Part $part, Pad $pin, Pad $pad, array $bridged): array
+    private static function straightened(array $wires, array $pins, array $pads): array
     {
-        $faults = [];
-        if (Pad::POWER === $pin->kind && Pad::POWER === $pad->kind) {
-            if ($pad->volts > $part->mostV + 1e-6) {
-                $faults[] = [
-                    WiringFault::REFUSE,
-                    \sprintf('%s takes at most %g V; the rail %s would burn it.', $part->name, $part->mostV, $pad->label),
-                ];
-            } elseif ($pad->volts < $part->leastV - 1e-6) {
-                $faults[] = [
-                    WiringFault::REFUSE,
-                    \sprintf('%s needs at least %g V; the rail %s is too low.', $part->name, $part->leastV, $pad->label),
-                ];
-            } elseif (!$pad->aliveOnUsb) {
-                $faults[] = [
-                    WiringFault::WARN,
-                    \sprintf('The rail %s is dead on USB alone: %s looks faulty until the pack is on.', $pad->label, $part->name),
-                ];
+        $straight = [];
+        foreach ($wires as [$a, $b]) {
+            [$pin, $pad] = isset($pins[$a]) ? [$a, $b] : [$b, $a];
+            if (isset($pins[$pin], $pads[$pad])) {
+                $straight[] = [$pin, $pad];
             }
-        } elseif (Pad::GROUND === $pin->kind || Pad::GROUND === $pad->kind) {
-            if ($pin->kind !== $pad->kind) {
-                $faults[] = [
-                    WiringFault::REFUSE,
-                    Pad::POWER === $pin->kind || Pad::POWER === $pad->kind
-                        ? 'This is a short circuit: a supply on ground. Nothing may be powered like this.'
-                        : 'A data wire lies on ground; nothing would ever be heard on it.',
-                ];
-            }
-        } elseif (Pad::POWER === $pin->kind || Pad::POWER === $pad->kind) {
-            $faults[] = [WiringFault::REFUSE, 'A supply lies on a data pin: that can burn the pin. Move this wire.'];
-        } elseif (Pad::BOTH !== $pin->kind && $pin->kind === $pad->kind) {
-            $faults[] = [
-                WiringFault::REFUSE,
-                \sprintf(
-                    'Crossed: %s of %s goes to %s. What one side transmits the other must receive; move it to the other pad of that UART.',
-                    $pin->label,
-                    $part->name,
-                    $pad->label,
-                ),
-            ];
-        } elseif (Pad::BOTH === $pin->kind && Pad::RECEIVES === $pad->kind) {
-            $faults[] = [WiringFault::REFUSE, \sprintf('One wire for both ways goes to the transmit pad, not to %s.', $pad->label)];
-        }
-        if (null !== $pad->bridge && !\in_array($pad->bridge, $bridged, true)) {
-            $faults[] = [
-                WiringFault::REFUSE,
-                \sprintf(
-                    '%s is connected only when the jumper %s is bridged with solder. Bridge it, and say so on the drawing.',
-                    $pad->label,
-                    $pad->bridge,
-                ),
-            ];
         }
 
-        return $faults;
+        return $straight;
+    }
+
+    /** @return list<WiringFault> */
+    private static function atWire(Part $part, Pad $pin, Pad $pad, int $wire): array
+    {
+        $kinds = [$pin->kind, $pad->kind];
+        $supply = \in_array(PadKind::Power, $kinds, true);
+        $fault = match (true) {
+            $kinds === [PadKind::Power, PadKind::Power] => self::atSupply($part, $pad, $wire),
+            $kinds === [PadKind::Ground, PadKind::Ground] => null,
+            \in_array(PadKind::Ground, $kinds, true) => WiringFault::of(
+                $supply ? WiringCode::ShortCircuit : WiringCode::DataOnGround,
+                $part,
+                $wire,
+            ),
+            $supply => WiringFault::of(WiringCode::SupplyOnData, $part, $wire),
+            PadKind::Both !== $pin->kind && $pin->kind === $pad->kind => WiringFault::of(
+                WiringCode::Crossed,
+                $part,
+                $wire,
+                pin: $pin->label,
+                pad: $pad->label,
+            ),
+            $kinds === [PadKind::Both, PadKind::Receives] => WiringFault::of(
+                WiringCode::OneWireOnReceivePad,
+                $part,
+                $wire,
+                pad: $pad->label,
+            ),
+            default => null,
+        };
+
+        return null === $fault ? [] : [$fault];
+    }
+
+    private static function atSupply(Part $part, Pad $rail, int $wire): ?WiringFault
+    {
+        return match (true) {
+            $rail->volts > $part->mostV + self::SAME_V => WiringFault::of(
+                WiringCode::VoltageTooHigh,
+                $part,
+                $wire,
+                most_v: $part->mostV,
+                rail: $rail->label,
+            ),
+            $rail->volts < $part->leastV - self::SAME_V => WiringFault::of(
+                WiringCode::VoltageTooLow,
+                $part,
+                $wire,
+                least_v: $part->leastV,
+                rail: $rail->label,
+            ),
+            !$rail->aliveOnUsb => WiringFault::of(WiringCode::RailDeadOnUsb, $part, $wire, rail: $rail->label),
+            default => null,
+        };
+    }
+
+    /**
+     * @param list<string> $bridged
+     *
+     * @return list<WiringFault>
+     */
+    private static function atJumper(Part $part, Pad $pad, array $bridged, int $wire): array
+    {
+        return null === $pad->bridge || \in_array($pad->bridge, $bridged, true)
+            ? []
+            : [WiringFault::of(WiringCode::JumperOpen, $part, $wire, pad: $pad->label, jumper: $pad->bridge)];
     }
 
     /** @return list<WiringFault> */
@@ -167,27 +167,19 @@ final readonly class Wiring
     {
         $faults = [];
         if ($part->inverted && !$uart->inverts) {
-            $faults[] = new WiringFault(
-                WiringFault::REFUSE,
-                "{$part->name} speaks inverted, and ".$uart->inWords().' of this board cannot turn that about. Use a UART that can.',
-                $part->id,
-                $wire,
-            );
+            $faults[] = WiringFault::of(WiringCode::UartCannotInvert, $part, $wire, uart: "uart_$uart->id");
         }
         if ($part->halfDuplex && !$uart->halfDuplex) {
-            $faults[] = new WiringFault(
-                WiringFault::REFUSE,
-                "{$part->name} speaks both ways on one wire, which ".$uart->inWords().' of this board cannot. Use another.',
-                $part->id,
-                $wire,
-            );
+            $faults[] = WiringFault::of(WiringCode::UartCannotHalfDuplex, $part, $wire, uart: "uart_$uart->id");
         }
         if ($part->baud > $uart->mostBaud) {
-            $faults[] = new WiringFault(
-                WiringFault::REFUSE,
-                \sprintf('%s carries at most %d baud; %s needs %d.', ucfirst($uart->inWords()), $uart->mostBaud, $part->name, $part->baud),
-                $part->id,
+            $faults[] = WiringFault::of(
+                WiringCode::UartTooSlow,
+                $part,
                 $wire,
+                uart: "uart_$uart->id",
+                most_baud: $uart->mostBaud,
+                baud: $part->baud,
             );
         }
 
@@ -201,34 +193,32 @@ final readonly class Wiring
      */
     private static function sharing(Uart $uart, array $parts): array
     {
-        if (\count($parts) < 2) {
+        if (\count($parts) < 2 || self::mayShare($parts)) {
             return [];
         }
-        $kinds = array_map(
-            static fn (Part $p): string => implode('', array_map(static fn (Pad $pin): string => $pin->isData() ? $pin->kind : '', $p->pins)),
-            $parts,
-        );
-        sort($kinds);
-        if (
-            2 === \count($parts)
-            && [Pad::RECEIVES, Pad::TRANSMITS] === $kinds
-            && $parts[0]->baud === $parts[1]->baud
-            && $parts[0]->inverted === $parts[1]->inverted
-        ) {
-            return [];
-        }
-        $names = implode(' and ', array_map(static fn (Part $p): string => $p->name, $parts));
+        $names = array_map(static fn (Part $p): string => $p->name, $parts);
 
-        return [
-            new WiringFault(
-                WiringFault::REFUSE,
-                "$names both hang on ".
-                    $uart->inWords().
-                    '. One UART, one job; only one that merely speaks and one that merely listens, at one rate, may share.',
-                $parts[1]->id,
-                null,
-            ),
-        ];
+        return [WiringFault::of(WiringCode::UartShared, $parts[1], names: $names, uart: "uart_$uart->id")];
+    }
+
+    /**
+     * Only one that merely speaks and one that merely listens, at one rate.
+     *
+     * @param list<Part> $parts
+     */
+    private static function mayShare(array $parts): bool
+    {
+        $kinds = [];
+        foreach ($parts as $part) {
+            $data = array_values(array_filter($part->pins, static fn (Pad $pin): bool => $pin->isData()));
+            $kinds[] = 1 === \count($data) ? $data[0]->kind : PadKind::Both;
+        }
+
+        return 2 === \count($parts)
+            && \in_array(PadKind::Receives, $kinds, true)
+            && \in_array(PadKind::Transmits, $kinds, true)
+            && $parts[0]->baud === $parts[1]->baud
+            && $parts[0]->inverted === $parts[1]->inverted;
     }
 
     /**
@@ -241,35 +231,35 @@ final readonly class Wiring
         $wired = array_column($wires, 0);
         $open = array_filter($part->pins, static fn (Pad $p): bool => !\in_array($p->id, $wired, true));
         if (\count($open) === \count($part->pins)) {
-            return [new WiringFault(WiringFault::WARN, "{$part->name} is not wired yet.", $part->id, null)];
+            return [WiringFault::of(WiringCode::NotWired, $part)];
         }
         $faults = [];
         foreach ($open as $pin) {
             $faults[] = match ($pin->kind) {
-                Pad::GROUND => new WiringFault(
-                    WiringFault::REFUSE,
-                    "{$part->name} has no ground wire. Without a common ground nothing it says can be read.",
-                    $part->id,
-                    null,
-                ),
-                Pad::POWER => new WiringFault(WiringFault::REFUSE, "{$part->name} has no supply.", $part->id, null),
-                Pad::TRANSMITS => new WiringFault(WiringFault::REFUSE, "{$part->name} is not heard: its TX goes nowhere.", $part->id, null),
-                default => new WiringFault(
-                    WiringFault::WARN,
-                    "{$part->name} cannot be told anything: its {$pin->label} goes nowhere.",
-                    $part->id,
-                    null,
-                ),
+                PadKind::Ground => WiringFault::of(WiringCode::NoGround, $part),
+                PadKind::Power => WiringFault::of(WiringCode::NoSupply, $part),
+                PadKind::Transmits => WiringFault::of(WiringCode::NotHeard, $part),
+                PadKind::Receives, PadKind::Both => WiringFault::of(WiringCode::CannotBeTold, $part, pin: $pin->label),
             };
         }
 
         return $faults;
     }
 
+    /**
+     * @param list<string> $uarts ids
+     *
+     * @return list<string> names that words can be found for
+     */
+    private static function named(array $uarts): array
+    {
+        return array_map(static fn (string $id): string => "uart_$id", $uarts);
+    }
+
     /** @return list<WiringFault> */
     public function refusals(): array
     {
-        return array_values(array_filter($this->faults, static fn (WiringFault $f): bool => WiringFault::REFUSE === $f->weight));
+        return array_values(array_filter($this->faults, static fn (WiringFault $f): bool => $f->refuses));
     }
 
     /** Whether all parts are wired, and nothing is refused. */
@@ -298,7 +288,7 @@ final readonly class Wiring
                 continue;
             }
             $settings = array_merge($settings, $part->features, [
-                "uart.$uart.role" => $part->role,
+                "uart.$uart.role" => $part->role->value,
                 "uart.$uart.baud" => (string) $part->baud,
                 "uart.$uart.inverted" => $part->inverted,
                 "uart.$uart.half_duplex" => $part->halfDuplex,

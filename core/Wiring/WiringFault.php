@@ -4,17 +4,25 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\Wiring;
 
-/** One thing wrong with the wiring, in words, at its wire or its part. */
+use Ortholex\Core\Fact\Fact;
+
+/** One thing wrong with the wiring, at its wire or its part. */
 final readonly class WiringFault
 {
-    public const REFUSE = 'refuse';
-    public const WARN = 'warn';
-
     /**
-     * @param self::REFUSE|self::WARN $weight refuse: it cannot work or does damage; warn: it works, but…
-     * @param int|null                $wire   index of the wire it stands at
+     * @param Fact     $what    of WiringCode
+     * @param bool     $refuses it cannot work or does damage; if not, it is to be minded
+     * @param string   $part    id of the part
+     * @param int|null $wire    index of the wire it stands at
      */
-    public function __construct(public string $weight, public string $text, public string $part, public ?int $wire)
+    private function __construct(public Fact $what, public bool $refuses, public string $part, public ?int $wire)
     {
+    }
+
+    /** @param float|int|string|list<string>|Fact ...$figures named */
+    public static function of(WiringCode $code, Part $part, ?int $wire = null, float|int|string|array|Fact ...$figures): self
+    {
+        /** @var array<string, float|int|string|list<string>|Fact> $figures */
+        return new self(Fact::of($code, ...['name' => $part->name] + $figures), $code->refuses(), $part->id, $wire);
     }
 }

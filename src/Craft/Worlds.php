@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace Ortholex\App\Craft;
 
 use Ortholex\Bench\Link\WorldLink;
-use Ortholex\Bench\World\Pace;
+use Ortholex\Bench\State\WorldStore;
+use Ortholex\Bench\Time\Pace;
 use Ortholex\Bench\World\World;
-use Ortholex\Bench\World\WorldStore;
 use Ortholex\Core\Link\BoardClient;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Demo\Scenario;

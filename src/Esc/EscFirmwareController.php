@@ -14,6 +14,7 @@ use Ortholex\App\Frame\Airframes;
 use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\Input;
 use Ortholex\App\Shell\SheetController;
+use Ortholex\App\Words\Words;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\Jobs;
 use Ortholex\Core\Drive\SwitchingTrade;
@@ -43,6 +44,7 @@ final class EscFirmwareController extends SheetController
         private readonly Jobs $jobs,
         private readonly Airframes $frames,
         private readonly EntityManagerInterface $entities,
+        private readonly Words $words,
     ) {
     }
 
@@ -114,7 +116,7 @@ final class EscFirmwareController extends SheetController
         foreach ($places as $place) {
             $fit = $image->fits[$place] ?? throw BadRequest::at('places', "No ESC answered at “{$place}”.");
             if (!$fit->mayBeWritten()) {
-                throw BadRequest::at('places', ucfirst(str_replace('_', ' ', $place)).': '.implode(' ', $fit->reasons));
+                throw BadRequest::at('places', ucfirst(str_replace('_', ' ', $place)).': '.implode(' ', $this->words->all($fit->reasons)));
             }
             $order[$place] = $image->items[$place]->name;
         }

@@ -11,6 +11,7 @@ use Ortholex\App\Craft\Worlds;
 use Ortholex\App\Firmware\EscShelfItem;
 use Ortholex\App\Firmware\Shelf;
 use Ortholex\App\Record\ChangeEntry;
+use Ortholex\App\Words\Words;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\JobHandler;
 use Ortholex\App\Work\JobProgress;
@@ -35,6 +36,7 @@ final readonly class EscFlashHandler implements JobHandler
         private LinkService $links,
         private Escs $escs,
         private EntityManagerInterface $entities,
+        private Words $words,
     ) {
     }
 
@@ -89,7 +91,7 @@ final readonly class EscFlashHandler implements JobHandler
         }
         $this->entities->flush();
         if ([] === $done && [] !== $failed) {
-            throw FirmwareError::of(
+            throw FirmwareError::because(
                 implode(
                     ' ',
                     array_map(
@@ -113,7 +115,7 @@ final readonly class EscFlashHandler implements JobHandler
         $image = Shelf::read($item->path);
         $fit = $item->manifest->fit($esc, $image);
         if (!$fit->mayBeWritten()) {
-            throw FirmwareError::of('The image does not fit and was not written. '.implode(' ', $fit->reasons));
+            throw FirmwareError::because('The image does not fit and was not written. '.implode(' ', $this->words->all($fit->reasons)));
         }
         // One found in its bootloader cannot be asked what it held.
         $before = EscTable::at($place, $craft->settings);
@@ -122,7 +124,7 @@ final readonly class EscFlashHandler implements JobHandler
             $client->toBootloader();
             $esc = $client->identity();
             if (!$esc->inBootloader()) {
-                throw FirmwareError::of('It did not stay in its bootloader.');
+                throw FirmwareError::because('It did not stay in its bootloader.');
             }
         }
         $pages = PageWriter::pages($image, $esc->flashFrom, $esc->pageBytes);
@@ -134,7 +136,7 @@ final readonly class EscFlashHandler implements JobHandler
         $client->run();
         $now = $client->identity();
         if ($now->inBootloader() || 0 !== $item->manifest->version->compare($now->version ?? $item->manifest->version)) {
-            throw FirmwareError::of('It was written and verified, but does not start.');
+            throw FirmwareError::because('It was written and verified, but does not start.');
         }
         $carried = self::carried($before, $now);
         if (!$carried->isEmpty()) {
@@ -152,7 +154,7 @@ final readonly class EscFlashHandler implements JobHandler
     private function demandPropsOff(Craft $craft): void
     {
         if (!$this->worlds->of($craft)->store->peek()->propsDeclaredOff) {
-            throw FirmwareError::of('The props are not declared off. Before an ESC is flashed they come off, always.');
+            throw FirmwareError::because('The props are not declared off. Before an ESC is flashed they come off, always.');
         }
     }
 }

@@ -13,6 +13,7 @@ use Ortholex\App\Shell\Input;
 use Ortholex\App\Shell\SheetController;
 use Ortholex\App\Shell\Uploads;
 use Ortholex\App\Tune\Chains;
+use Ortholex\App\Words\Words;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\Jobs;
 use Ortholex\Core\Drive\LoopLoad;
@@ -38,6 +39,7 @@ final class FirmwareController extends SheetController
         private readonly EntityManagerInterface $entities,
         private readonly Chains $chains,
         private readonly Airframes $frames,
+        private readonly Words $words,
     ) {
     }
 
@@ -134,7 +136,7 @@ final class FirmwareController extends SheetController
         $this->links->demandLinked($craft);
         $row = $this->row($craft, $item, Shelf::read($item->path));
         if (!$row->fit->mayBeWritten()) {
-            throw BadRequest::at('image', 'This image does not fit and cannot be written. '.implode(' ', $row->fit->reasons));
+            throw BadRequest::at('image', 'This image does not fit and cannot be written. '.implode(' ', $this->words->all($row->fit->reasons)));
         }
         $typed = $input->text('typed', 80);
         if ($row->fit->needsTypedName() && 0 !== strcasecmp($typed, (string) $craft->board)) {

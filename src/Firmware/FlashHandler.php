@@ -66,7 +66,7 @@ final readonly class FlashHandler implements JobHandler
         $image = Shelf::read($item->path);
         $fit = $this->shelf->fit($item, $identity, []);
         if (!$fit->mayBeWritten() || ($fit->needsTypedName() && 0 !== strcasecmp(trim($typed), $identity->board))) {
-            throw FirmwareError::of('The image was not written. '.implode(' ', $fit->reasons));
+            throw FirmwareError::because('The image was not written. '.implode(' ', $this->words->all($fit->reasons)));
         }
 
         if (!$identity->inBootloader) {
@@ -78,7 +78,7 @@ final readonly class FlashHandler implements JobHandler
             $client->toBootloader();
             $identity = $client->awaitIdentity(self::BOOT_MS);
             if (!$identity->inBootloader) {
-                throw FirmwareError::of(
+                throw FirmwareError::because(
                     'The board did not stay in its bootloader. Hold its bootloader button on the bench strip, and try again.',
                 );
             }
@@ -106,18 +106,18 @@ final readonly class FlashHandler implements JobHandler
         } catch (LinkError $e) {
             throw $e->lost
                 ? $e
-                : FirmwareError::of(
+                : FirmwareError::because(
                     'The image was written and verified, but the board does not answer: it is firmware of another board. Press the board\'s bootloader button (bench strip, under Faults), link, and write an image that fits. The snapshot of before is kept.',
                 );
         }
         if ($identity->inBootloader || null === $identity->version) {
-            throw FirmwareError::of(
+            throw FirmwareError::because(
                 'The board is still in its bootloader: the image was written and verified, but it does not start on this board. Write an image that fits.',
             );
         }
         $craft->recognise($identity);
         if (null !== $item->manifest && 0 !== $item->manifest->version->compare($identity->version)) {
-            throw FirmwareError::of(
+            throw FirmwareError::because(
                 'The board answers with version '.
                     $identity->version->toString().
                     ' instead of '.

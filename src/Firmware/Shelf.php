@@ -59,7 +59,7 @@ final readonly class Shelf
                 return $item;
             }
         }
-        throw FirmwareError::of("There is no ESC image “{$name}” on the shelf.");
+        throw FirmwareError::because("There is no ESC image “{$name}” on the shelf.");
     }
 
     /** @return list<ShelfItem> newest version first, then by board */
@@ -103,7 +103,7 @@ final readonly class Shelf
                 return $item;
             }
         }
-        throw FirmwareError::of("There is no image “{$name}” on the shelf.");
+        throw FirmwareError::because("There is no image “{$name}” on the shelf.");
     }
 
     /**

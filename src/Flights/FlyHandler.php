@@ -11,7 +11,7 @@ use Ortholex\App\Work\JobHandler;
 use Ortholex\App\Work\JobProgress;
 use Ortholex\Bench\Flight\FlightCard;
 use Ortholex\Bench\Flight\FlightSimulator;
-use Ortholex\Bench\World\WorldState;
+use Ortholex\Bench\Power\Mode;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\FlightLog\LogError;
 use Ortholex\Core\Settings\Catalogue;
@@ -43,8 +43,8 @@ final readonly class FlyHandler implements JobHandler
         $state = $world->store->peek();
         $version = $world->board($state)->version();
         // In flight the pack feeds the board: it flies with what it kept, not with what a cable left in its memory.
-        $kept = WorldState::FIRMWARE === $state->mode && [] !== $state->running ? $state->running : $state->kept;
-        if (null === $version || WorldState::BOOTLOADER === $state->mode) {
+        $kept = Mode::Firmware === $state->mode && [] !== $state->running ? $state->running : $state->kept;
+        if (null === $version || Mode::Bootloader === $state->mode) {
             throw LogError::of('The board has no whole firmware, so the craft cannot fly. Write it on sheet 12.');
         }
         $settings = Migration::between($this->catalogue, SettingSet::of($kept), $version, \Ortholex\Core\Firmware\Version::parse(Catalogue::CURRENT))
@@ -65,7 +65,7 @@ final readonly class FlyHandler implements JobHandler
                 $settings,
                 $seconds,
                 $seed + 7,
-                [...$state->faults, ...$world->driveFaults($state)],
+                [...$state->faults, ...$world->drive->driveFaults($state)],
                 $stream,
                 $head,
                 static function (float $share) use ($progress, $seconds): bool {

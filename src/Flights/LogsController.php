@@ -12,7 +12,7 @@ use Ortholex\App\Shell\Input;
 use Ortholex\App\Shell\SheetController;
 use Ortholex\App\Work\Jobs;
 use Ortholex\Bench\Flight\FlightCard;
-use Ortholex\Bench\World\WorldState;
+use Ortholex\Bench\Power\Mode;
 use Ortholex\Core\FlightLog\LogWriter;
 use Symfony\Component\HttpFoundation\HeaderUtils;
 use Symfony\Component\HttpFoundation\JsonResponse;
@@ -125,7 +125,7 @@ final class LogsController extends SheetController
             !$state->props => 'The props are off. Fit them at the bench strip.',
             !$state->transmitter => 'The transmitter is off. Switch it on at the bench strip.',
             !$state->outdoors => 'The craft is indoors. Carry it outdoors at the bench strip.',
-            WorldState::BOOTLOADER === $state->mode => 'The board has no whole firmware. Write it on sheet 12.',
+            Mode::Bootloader === $state->mode => 'The board has no whole firmware. Write it on sheet 12.',
             default => '',
         };
     }

@@ -13,7 +13,11 @@ use Ortholex\App\Record\Staging;
 use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\Input;
 use Ortholex\App\Shell\SheetController;
+use Ortholex\App\Words\Words;
+use Ortholex\Core\Drive\CalibrationStep;
 use Ortholex\Core\Drive\EscCalibration;
+use Ortholex\Core\Drive\MotorSignal;
+use Ortholex\Core\Drive\TeachStep;
 use Ortholex\Core\Settings\EscTable;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
@@ -30,6 +34,7 @@ final class DriveController extends SheetController
         private readonly Worlds $worlds,
         private readonly Staging $staging,
         private readonly DriveChecks $checks,
+        private readonly Words $words,
     ) {
     }
 
@@ -94,26 +99,26 @@ final class DriveController extends SheetController
     {
         $craft = $this->crafts->named($slug);
         $this->links->demandLinked($craft);
-        $step = Input::of($request)->text('step', 10);
+        $step = TeachStep::tryFrom(Input::of($request)->text('step', 10)) ?? throw BadRequest::at('step', 'A step is full, zero or end.');
         $world = $this->worlds->of($craft);
         $state = $world->store->peek();
         $now = EscCalibration::at(
-            (string) ($craft->settings['motors.protocol'] ?? ''),
+            MotorSignal::in($craft->settings),
             $state->propsDeclaredOff,
             $state->pack,
             $state->teach,
             $state->tones,
             \count(EscTable::pads($craft->settings)),
         );
-        if ('not_needed' === $now->step) {
-            throw BadRequest::at('step', $now->words);
+        if (CalibrationStep::NotNeeded === $now->step) {
+            throw BadRequest::at('step', $this->words->of($now->says));
         }
-        if ('full' === $step) {
+        if (TeachStep::Full === $step) {
             $this->demandPropsOff($craft);
         }
         $this->worlds->client($craft)->teach($step);
         $state = $world->store->peek();
-        if ('end' === $step && \count(array_keys($state->tones, 'three falling tones', true)) >= \count(EscTable::pads($craft->settings))) {
+        if (TeachStep::End === $step && EscCalibration::isDone($state->tones, \count(EscTable::pads($craft->settings)))) {
             $craft->redone('esc_calibration');
             $this->entities->flush();
         }

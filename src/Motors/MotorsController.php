@@ -122,7 +122,7 @@ final class MotorsController extends SheetController
                     : 'spin',
                 $this->checks->risen($craft),
                 $this->checks->answered($craft),
-                EscCalibration::at($signal->value, $state->propsDeclaredOff, $state->pack, $state->teach, $state->tones, \count($pads)),
+                EscCalibration::at($signal, $state->propsDeclaredOff, $state->pack, $state->teach, $state->tones, \count($pads)),
                 $state->tones,
                 $state->teach,
                 $this->canReverse($craft, $check),

@@ -9,6 +9,8 @@ use Ortholex\Core\Airframe\SpinCheck;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Drive\EscCalibration;
 use Ortholex\Core\Drive\SignalTiming;
+use Ortholex\Core\Drive\TeachStep;
+use Ortholex\Core\Drive\Tone;
 use Ortholex\Core\Settings\Setting;
 
 /** What sheet 15 shows. */
@@ -19,7 +21,7 @@ final readonly class MotorsView
      * @param array<int, ShownSpin> $shown   by pad
      * @param array<int, string>    $set     pad => place, as staged or set
      * @param list<string>          $missing interlocks that are unmet, in words
-     * @param list<string>          $tones   heard since the pack came on
+     * @param list<Tone>            $tones   heard since the pack came on
      * @param list<Setting>                        $fields settings of the signal
      */
     public function __construct(
@@ -40,7 +42,7 @@ final readonly class MotorsView
         public ?FeedbackView $answered,
         public EscCalibration $teaching,
         public array $tones,
-        public string $held,
+        public ?TeachStep $held,
         public bool $canReverse,
         public ?SignalTiming $timing,
         public float $loopHz,

@@ -10,7 +10,7 @@ use Ortholex\App\Craft\LinkService;
 use Ortholex\App\Craft\Worlds;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\Jobs;
-use Ortholex\Bench\World\WorldState;
+use Ortholex\Bench\Power\Mode;
 
 /** The moment: what is on the bench, whether the board answers, what work is under way. */
 final readonly class LiveState
@@ -45,11 +45,11 @@ final readonly class LiveState
                 'pack_v' => null === $volts ? null : round($volts, 2),
                 'props_declared_off' => $s->propsDeclaredOff,
                 'faults' => $s->faults,
-                'powered' => WorldState::OFF !== $s->mode,
-                'turning' => $world->turning($s),
+                'powered' => Mode::Off !== $s->mode,
+                'turning' => $world->drive->turning($s),
                 'mishap' => $s->mishap,
                 'tones' => $s->tones,
-                'teach' => $s->teach,
+                'teach' => $s->teach->value ?? '',
             ],
             'link' => [
                 'escs' => $s->pack && $linked && null !== $craft->escsSince && $craft->escsSince === $s->powerMoves,

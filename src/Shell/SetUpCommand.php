@@ -12,7 +12,7 @@ use Ortholex\App\Flights\FlyHandler;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\JobProgress;
 use Ortholex\Bench\Flash\FlashFile;
-use Ortholex\Bench\World\WorldState;
+use Ortholex\Bench\State\WorldState;
 use Ortholex\Core\Firmware\IntelHex;
 use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\Settings\Catalogue;
@@ -103,7 +103,7 @@ final class SetUpCommand extends Command
         );
         (new FlashFile($world->store->flashPath(), $demo->model->flashBytes()))->write(0, $image->flat());
         foreach ($demo->escs as $pad => [$name]) {
-            $world->escFlash($pad)->write(0, IntelHex::parse((string) file_get_contents($this->shelf->escFolder()."/$name.hex"))->flat());
+            $world->drive->escFlash($pad)->write(0, IntelHex::parse((string) file_get_contents($this->shelf->escFolder()."/$name.hex"))->flat());
         }
         $version = Version::parse($demo->version);
         $current = Version::parse(Catalogue::CURRENT);

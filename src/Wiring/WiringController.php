@@ -12,11 +12,13 @@ use Ortholex\App\Record\Staging;
 use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\Input;
 use Ortholex\App\Shell\SheetController;
-use Ortholex\Bench\World\WorldState;
+use Ortholex\App\Words\Words;
+use Ortholex\Bench\State\WorldState;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Wiring\BoardPads;
 use Ortholex\Core\Wiring\Heard;
+use Ortholex\Core\Wiring\Hearing;
 use Ortholex\Core\Wiring\Part;
 use Ortholex\Core\Wiring\Wiring;
 use Symfony\Component\HttpFoundation\JsonResponse;
@@ -35,6 +37,7 @@ final class WiringController extends SheetController
         private readonly LinkService $links,
         private readonly Worlds $worlds,
         private readonly Catalogue $catalogue,
+        private readonly Words $words,
     ) {
     }
 
@@ -99,7 +102,7 @@ final class WiringController extends SheetController
         $this->entities->flush();
 
         return new JsonResponse([
-            'refused' => array_map(static fn ($f): string => $f->text, Wiring::of($board, $parts, $wires, $bridged)->refusals()),
+            'refused' => $this->words->all(array_column(Wiring::of($board, $parts, $wires, $bridged)->refusals(), 'what')),
         ]);
     }
 
@@ -140,20 +143,20 @@ final class WiringController extends SheetController
         $input = Input::of($request);
         $part = $wiring->parts[$input->text('part', 40)] ?? throw BadRequest::at('part', 'There is no such part on this craft.');
         $uart = $wiring->uarts[$part->id] ?? throw BadRequest::at('part', "{$part->name} hangs on no UART yet.");
-        if ('recorder' === $part->role) {
+        if (!$part->role->speaks()) {
             throw BadRequest::at('part', "{$part->name} only listens; there is nothing to hear from it.");
         }
         $client = $this->worlds->client($craft);
-        $inverted = true === ($craft->settings["uart.$uart.inverted"] ?? false);
-        $set = (int) (string) ($craft->settings["uart.$uart.baud"] ?? '115200');
+        $inverted = $craft->settings->flag("uart.$uart.inverted");
+        $set = $craft->settings->whole("uart.$uart.baud", 115200);
         $rates = $input->flag('every') ? array_map('intval', $this->catalogue->get("uart.$uart.baud", $craft->version())->choices) : [$set];
         $heard = [];
         foreach ($rates as $rate) {
             $one = Heard::of($client->listen($uart, $rate, $inverted), $part->role);
             $heard[$rate] = $one;
-            if (Heard::UNDERSTOOD === $one->verdict) {
+            if (Hearing::Understood === $one->verdict) {
                 return new JsonResponse([
-                    'verdict' => $one->verdict,
+                    'verdict' => $one->verdict->value,
                     'baud' => $rate,
                     'said' => $rate === $set
                             ? "{$part->name} is understood: {$one->whole} messages whole."
@@ -161,10 +164,10 @@ final class WiringController extends SheetController
                 ]);
             }
         }
-        $silent = [] === array_filter($heard, static fn (Heard $h): bool => Heard::SILENT !== $h->verdict);
+        $silent = [] === array_filter($heard, static fn (Heard $h): bool => Hearing::Silent !== $h->verdict);
 
         return new JsonResponse([
-            'verdict' => $silent ? Heard::SILENT : Heard::RUBBISH,
+            'verdict' => ($silent ? Hearing::Silent : Hearing::Rubbish)->value,
             'baud' => null,
             'said' => $silent
                 ? "{$part->name} is silent. No power, no ground, or its wire is not soldered: ".$this->whySilent($craft, $part)

@@ -6,6 +6,7 @@ namespace Ortholex\App\Wiring;
 
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Wiring\Pad;
+use Ortholex\Core\Wiring\PadKind;
 use Ortholex\Core\Wiring\Part;
 use Ortholex\Core\Wiring\Wiring;
 use Ortholex\Core\Wiring\WiringFault;
@@ -45,7 +46,7 @@ final readonly class WiringView
                     'x' => $side * self::BOARD_HALF,
                     'y' => (int) (($i - (\count($pads) - 1) / 2) * self::PITCH),
                     'side' => $side,
-                    'dead' => Pad::POWER === $pad->kind && !$this->pack && !($this->cable && $pad->aliveOnUsb),
+                    'dead' => PadKind::Power === $pad->kind && !$this->pack && !($this->cable && $pad->aliveOnUsb),
                 ];
             }
         }
@@ -150,9 +151,9 @@ final readonly class WiringView
                 'from' => $pin,
                 'to' => $pad,
                 'path' => $path,
-                'kind' => str_replace(' ', '-', $kind),
+                'kind' => str_replace('_', '-', $kind->value),
                 'fault' => $fault['n'] ?? null,
-                'mind' => WiringFault::WARN === ($fault['fault']->weight ?? ''),
+                'mind' => null !== $fault && !$fault['fault']->refuses,
                 'mx' => $mx,
                 'my' => $my,
             ];
@@ -178,8 +179,7 @@ final readonly class WiringView
         $here = array_values(array_filter($this->faults(), static fn (array $one): bool => $one['fault']->wire === $wire));
         usort(
             $here,
-            static fn (array $a, array $b): int => (WiringFault::WARN === $a['fault']->weight) <=>
-                (WiringFault::WARN === $b['fault']->weight),
+            static fn (array $a, array $b): int => $b['fault']->refuses <=> $a['fault']->refuses,
         );
 
         return $here[0] ?? null;

@@ -11,6 +11,7 @@ use Ortholex\Core\FlightLog\LogError;
 use Ortholex\Core\Settings\EscTable;
 use Ortholex\Core\Settings\Setting;
 use Ortholex\Core\Settings\SettingGroup;
+use Ortholex\Core\Wiring\Part;
 use Symfony\Component\Translation\TranslatorBagInterface;
 use Symfony\Contracts\Translation\TranslatorInterface;
 
@@ -88,6 +89,12 @@ final readonly class Words
         return ucfirst($group->value);
     }
 
+    /** What a part is, in a few words. */
+    public function about(Part $part): string
+    {
+        return $this->translator->trans("part.$part->id", [], self::DOMAIN);
+    }
+
     /** What went wrong, with the reason of the first row where a log has none that can be read. */
     public function ofProblem(\Throwable $e): string
     {
@@ -160,7 +167,12 @@ final readonly class Words
     /** @return array<string, float|int|string> */
     private static function number(string $key, float|int $figure): array
     {
-        $out = [$key => $figure, "{$key}_g" => \sprintf('%g', $figure)];
+        $out = [
+            $key => $figure,
+            "{$key}_g" => \sprintf('%g', $figure),
+            "{$key}_hex4" => \sprintf('%04X', $figure),
+            "{$key}_hex8" => \sprintf('%08X', $figure),
+        ];
         for ($digits = 0; $digits <= self::MOST_DIGITS; ++$digits) {
             $out["{$key}_$digits"] = \sprintf("%.{$digits}f", $figure);
         }

@@ -20,6 +20,7 @@ final class WordsExtension extends AbstractExtension
     {
         return [
             new TwigFunction('exclusion', Exclusion::from(...)),
+            new TwigFunction('part_about', $this->words->about(...)),
             new TwigFunction('exclusion_words', $this->exclusionWords(...)),
         ];
     }

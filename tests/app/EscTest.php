@@ -7,7 +7,7 @@ namespace Ortholex\Tests\app;
 use Ortholex\App\Record\ChangeEntry;
 use Ortholex\App\Record\Snapshot;
 use Ortholex\App\Work\Job;
-use Ortholex\Bench\Esc\EscState;
+use Ortholex\Bench\Power\Mode;
 
 final class EscTest extends AppCase
 {
@@ -156,12 +156,12 @@ final class EscTest extends AppCase
     {
         $this->powered('dunlin');
         $this->world('dunlin')->move('props_declared_off', '1');
-        $before = $this->world('dunlin')->escFlash(1)->read(0, 4096);
+        $before = $this->world('dunlin')->drive->escFlash(1)->read(0, 4096);
         $job = $this->flash('dunlin', ['front_right' => 'withy-1.4.0-p3-48-250-48']);
         self::assertSame(Job::FAILED, $job->state);
         self::assertStringContainsString('does not fit and was not written', $job->message);
-        self::assertSame($before, $this->world('dunlin')->escFlash(1)->read(0, 4096));
-        self::assertSame(EscState::FIRMWARE, $this->world('dunlin')->store->peek()->esc(1)->mode);
+        self::assertSame($before, $this->world('dunlin')->drive->escFlash(1)->read(0, 4096));
+        self::assertSame(Mode::Firmware, $this->world('dunlin')->store->peek()->esc(1)->mode);
     }
 
     public function testOneThatFailsLeavesTheOthersDoneAndATryAfterwardsWorks(): void

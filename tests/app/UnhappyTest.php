@@ -13,7 +13,7 @@ use Ortholex\App\Shell\TrayBuilder;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\Jobs;
 use Ortholex\Bench\Flash\FlashFile;
-use Ortholex\Bench\World\WorldState;
+use Ortholex\Bench\State\WorldState;
 use Ortholex\Demo\ShelfMaker;
 
 /** What goes wrong in the middle, and what is true afterwards. */

@@ -6,10 +6,10 @@ namespace Ortholex\Tests\bench;
 
 use Ortholex\Bench\Flash\FlashFile;
 use Ortholex\Bench\Link\WorldLink;
-use Ortholex\Bench\World\ManualPace;
+use Ortholex\Bench\State\WorldState;
+use Ortholex\Bench\State\WorldStore;
+use Ortholex\Bench\Time\ManualPace;
 use Ortholex\Bench\World\World;
-use Ortholex\Bench\World\WorldState;
-use Ortholex\Bench\World\WorldStore;
 use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\Link\BoardClient;
 use Ortholex\Core\Settings\Catalogue;
@@ -42,7 +42,7 @@ abstract class BenchCase extends TestCase
 
     protected function solderEsc(int $pad, string $family, string $version, string $layout = 'P3'): void
     {
-        $this->world->escFlash($pad)->write(0, ShelfMaker::escImage($family, $version, $layout, 48, 250, 24)->flat());
+        $this->world->drive->escFlash($pad)->write(0, ShelfMaker::escImage($family, $version, $layout, 48, 250, 24)->flat());
     }
 
     protected function tearDown(): void

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\Tests\bench;
 
 use Ortholex\Bench\Link\WorldLink;
-use Ortholex\Bench\World\WorldState;
+use Ortholex\Bench\Power\Mode;
 use Ortholex\Core\Firmware\FirmwareError;
 use Ortholex\Core\Link\LinkError;
 use Ortholex\Core\Link\PageWriter;
@@ -99,7 +99,7 @@ final class BoardTest extends BenchCase
         $client->keepSettings();
         $client->writeSetting('gain.roll.p', 50.0);
         $this->world->move('cable', '0');
-        self::assertSame(WorldState::OFF, $this->world->store->peek()->mode);
+        self::assertSame(Mode::Off, $this->world->store->peek()->mode);
         self::assertSame(20.0, $this->plug()->readSettings()['gain.roll.p']);
     }
 
@@ -242,13 +242,13 @@ final class BoardTest extends BenchCase
         $this->world->move('pack', '1');
         foreach ($this->demo->physics->wiredPads as $pad => $place) {
             $client->spin($pad, 6);
-            self::assertSame($place, $this->world->turning($this->world->store->peek())[0]['place'] ?? null);
+            self::assertSame($place, $this->world->drive->turning($this->world->store->peek())[0]['place'] ?? null);
             $this->pace->wait(0.6);
-            self::assertSame([], $this->world->turning($this->world->store->peek()), 'nobody said it again');
+            self::assertSame([], $this->world->drive->turning($this->world->store->peek()), 'nobody said it again');
         }
         $client->spin(2, 6);
         $client->spin(2, 0);
-        self::assertSame([], $this->world->turning($this->world->store->peek()));
+        self::assertSame([], $this->world->drive->turning($this->world->store->peek()));
         $this->expectException(LinkError::class);
         $client->spin(1, 40);
     }
@@ -268,7 +268,7 @@ final class BoardTest extends BenchCase
         self::assertStringContainsString('leapt off the desk', $state->mishap);
         self::assertFalse($state->cable);
         self::assertFalse($state->propsDeclaredOff);
-        self::assertSame([], $this->world->turning($state));
+        self::assertSame([], $this->world->drive->turning($state));
         $this->world->move('cable', '1');
         self::assertSame('', $this->world->store->peek()->mishap);
     }

@@ -4,8 +4,10 @@ declare(strict_types=1);
 
 namespace Ortholex\Tests\bench;
 
-use Ortholex\Bench\Esc\EscState;
+use Ortholex\Bench\Power\Mode;
 use Ortholex\Core\Craft\SettingSet;
+use Ortholex\Core\Drive\TeachStep;
+use Ortholex\Core\Drive\Tone;
 use Ortholex\Core\Link\EscClient;
 use Ortholex\Core\Link\LinkError;
 use Ortholex\Core\Link\PageWriter;
@@ -63,7 +65,7 @@ final class EscTest extends BenchCase
         $way = function (int $pad) use ($client): int {
             $client->spin($pad, 6);
 
-            return $this->world->turning($this->world->store->peek())[0]['direction'] ?? 0;
+            return $this->world->drive->turning($this->world->store->peek())[0]['direction'] ?? 0;
         };
         $before = array_map($way, [1 => 1, 2 => 2, 3 => 3, 4 => 4]);
         (new EscClient($client, 3))->writeSettings(SettingSet::of(['direction' => 'reversed']));
@@ -71,7 +73,7 @@ final class EscTest extends BenchCase
             [1 => $before[1], 2 => $before[2], 3 => -$before[3], 4 => $before[4]],
             array_map($way, [1 => 1, 2 => 2, 3 => 3, 4 => 4]),
         );
-        self::assertSame(['backward:'.$this->demo->physics->wiredPads[3]], $this->world->driveFaults($this->world->store->peek()));
+        self::assertSame(['backward:'.$this->demo->physics->wiredPads[3]], $this->world->drive->driveFaults($this->world->store->peek()));
     }
 
     public function testAShyEscIsAskedAgainAndALooseWireGivenUpAfterThree(): void
@@ -135,10 +137,10 @@ final class EscTest extends BenchCase
             static fn () => null,
         );
         $esc->run();
-        self::assertSame(EscState::DEAD, $this->world->store->peek()->esc(2)->mode);
+        self::assertSame(Mode::Dead, $this->world->store->peek()->esc(2)->mode);
         self::refuses('did not acknowledge', static fn () => $esc->identity());
         $client->spin(2, 6);
-        self::assertSame([], $this->world->turning($this->world->store->peek()));
+        self::assertSame([], $this->world->drive->turning($this->world->store->peek()));
         $client->catchEsc(2);
         $this->world->move('pack', '0');
         $this->world->move('pack', '1');
@@ -152,12 +154,12 @@ final class EscTest extends BenchCase
         self::assertSame('Withy', $esc->identity()->family);
         $this->world->move('mishap:esc', '1');
         self::assertSame(
-            [EscState::DEAD],
+            [Mode::Dead->value],
             array_values(
                 array_unique(
                     array_filter(
-                        array_map(fn (int $pad): string => $this->world->store->peek()->esc($pad)->mode, [1, 2, 3, 4]),
-                        static fn (string $m): bool => EscState::FIRMWARE !== $m,
+                        array_map(fn (int $pad): string => $this->world->store->peek()->esc($pad)->mode->value, [1, 2, 3, 4]),
+                        static fn (string $m): bool => Mode::Firmware->value !== $m,
                     ),
                 ),
             ),
@@ -170,17 +172,17 @@ final class EscTest extends BenchCase
         $client->identity();
         $this->world->move('props', '0');
         $client->writeSetting('motors.protocol', 'oneshot125');
-        $client->teach('full');
+        $client->teach(TeachStep::Full);
         self::refuses('end it first', static fn () => $client->spin(1, 5), withPack: fn () => $this->world->move('pack', '1'));
-        self::assertSame(array_fill(0, 4, 'two rising tones'), $this->world->store->peek()->tones);
-        $client->teach('zero');
-        self::assertSame(array_fill(0, 4, 'three falling tones'), \array_slice($this->world->store->peek()->tones, 4));
-        $client->teach('end');
+        self::assertSame(array_fill(0, 4, Tone::TwoRising), $this->world->store->peek()->tones);
+        $client->teach(TeachStep::Zero);
+        self::assertSame(array_fill(0, 4, Tone::ThreeFalling), \array_slice($this->world->store->peek()->tones, 4));
+        $client->teach(TeachStep::End);
         self::assertSame([1000.0, 2000.0], [$this->world->store->peek()->esc(3)->lowUs, $this->world->store->peek()->esc(3)->highUs]);
-        self::refuses('take the pack off first', static fn () => $client->teach('full'));
+        self::refuses('take the pack off first', static fn () => $client->teach(TeachStep::Full));
         $this->world->move('pack', '0');
         $client->writeSetting('motors.protocol', 'dshot300');
-        $client->teach('full');
+        $client->teach(TeachStep::Full);
         $this->world->move('pack', '1');
         self::assertSame([], $this->world->store->peek()->tones, 'a digital signal has no end points');
     }

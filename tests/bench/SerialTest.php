@@ -4,11 +4,13 @@ declare(strict_types=1);
 
 namespace Ortholex\Tests\bench;
 
+use Ortholex\Bench\State\WorldState;
 use Ortholex\Bench\Wiring\SerialLine;
-use Ortholex\Bench\World\WorldState;
 use Ortholex\Core\Link\LinkError;
 use Ortholex\Core\Position\NmeaScan;
 use Ortholex\Core\Wiring\Heard;
+use Ortholex\Core\Wiring\Hearing;
+use Ortholex\Core\Wiring\PartRole;
 
 final class SerialTest extends BenchCase
 {
@@ -38,10 +40,10 @@ final class SerialTest extends BenchCase
     public function testFramesAreUnderstoodOnlyWhole(): void
     {
         $frame = Heard::frame('hello there');
-        self::assertSame(Heard::UNDERSTOOD, Heard::of("\x00\x5A".$frame.$frame, 'receiver')->verdict);
+        self::assertSame(Hearing::Understood, Heard::of("\x00\x5A".$frame.$frame, PartRole::Receiver)->verdict);
         $frame[4] = '!';
-        self::assertSame(Heard::RUBBISH, Heard::of($frame, 'receiver')->verdict);
-        self::assertSame(Heard::SILENT, Heard::of('', 'gps')->verdict);
+        self::assertSame(Hearing::Rubbish, Heard::of($frame, PartRole::Receiver)->verdict);
+        self::assertSame(Hearing::Silent, Heard::of('', PartRole::Gps)->verdict);
     }
 
     public function testAPartIsHeardWithPowerGroundAndTheRightRateOnly(): void
@@ -51,8 +53,8 @@ final class SerialTest extends BenchCase
         self::assertSame('', $client->listen('3', 38400, false), 'its rail is dead on USB alone');
         $this->world->move('pack', '1');
         self::assertSame(2, NmeaScan::of($client->listen('3', 38400, false))->whole);
-        self::assertSame(Heard::RUBBISH, Heard::of($client->listen('3', 57600, false), 'gps')->verdict);
-        self::assertSame(Heard::RUBBISH, Heard::of($client->listen('3', 38400, true), 'gps')->verdict);
+        self::assertSame(Hearing::Rubbish, Heard::of($client->listen('3', 57600, false), PartRole::Gps)->verdict);
+        self::assertSame(Hearing::Rubbish, Heard::of($client->listen('3', 38400, true), PartRole::Gps)->verdict);
         self::assertSame('', $client->listen('1', 38400, false), 'nobody is there');
         $this->solderWires([['plumb-g2.v', '5V'], ['plumb-g2.tx', 'RX3']]);
         self::assertSame('', $client->listen('3', 38400, false), 'no ground');

@@ -5,11 +5,17 @@ declare(strict_types=1);
 namespace Ortholex\Tests\core\Drive;
 
 use Ortholex\Core\Craft\SettingSet;
+use Ortholex\Core\Drive\CalibrationCode;
+use Ortholex\Core\Drive\CalibrationStep;
 use Ortholex\Core\Drive\EscCalibration;
 use Ortholex\Core\Drive\LoopLoad;
 use Ortholex\Core\Drive\MagnetCheck;
+use Ortholex\Core\Drive\MotorSignal;
 use Ortholex\Core\Drive\RisingOutput;
 use Ortholex\Core\Drive\SwitchingTrade;
+use Ortholex\Core\Drive\TeachStep;
+use Ortholex\Core\Drive\Tone;
+use Ortholex\Core\Fact\Fact;
 use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\Settings\Catalogue;
 use PHPUnit\Framework\Attributes\DataProvider;
@@ -128,44 +134,44 @@ final class DriveTest extends TestCase
         self::assertEqualsWithDelta($full / 1.9, LoopLoad::of($set, 4, 'F7')->percent, 1e-9);
     }
 
-    /** @param list<string> $tones */
+    /** @param list<Tone> $tones */
     #[DataProvider('teaching')]
     public function testCalibrationSaysTheNextStep(
-        string $protocol,
+        MotorSignal $signal,
         bool $pack,
-        string $held,
+        ?TeachStep $held,
         array $tones,
-        string $step,
+        CalibrationStep $step,
         int $warnings,
     ): void {
-        $at = EscCalibration::at($protocol, true, $pack, $held, $tones, 4);
+        $at = EscCalibration::at($signal, true, $pack, $held, $tones, 4);
         self::assertSame($step, $at->step);
         self::assertCount($warnings, $at->warnings);
     }
 
-    /** @return iterable<string, array{string, bool, string, list<string>, string, int}> */
+    /** @return iterable<string, array{MotorSignal, bool, ?TeachStep, list<Tone>, CalibrationStep, int}> */
     public static function teaching(): iterable
     {
-        yield 'digital' => ['dshot600', true, '', [], 'not_needed', 0];
-        yield 'pack still on' => ['pwm', true, '', [], 'pack_off', 0];
-        yield 'begin' => ['pwm', false, '', [], 'full', 0];
-        yield 'held at full' => ['oneshot125', false, 'full', [], 'pack_on', 0];
-        yield 'all took it' => ['pwm', true, 'full', array_fill(0, 4, 'two rising tones'), 'zero', 0];
-        yield 'one did not' => ['pwm', true, 'full', array_fill(0, 3, 'two rising tones'), 'zero', 1];
-        yield 'whole' => [
-            'pwm',
-            true,
-            'zero',
-            [...array_fill(0, 4, 'two rising tones'), ...array_fill(0, 4, 'three falling tones')],
-            'end',
-            0,
-        ];
-        yield 'half' => ['pwm', true, 'zero', array_fill(0, 4, 'two rising tones'), 'end', 1];
+        $rising = array_fill(0, 4, Tone::TwoRising);
+        $falling = array_fill(0, 4, Tone::ThreeFalling);
+        yield 'digital' => [MotorSignal::Dshot600, true, null, [], CalibrationStep::NotNeeded, 0];
+        yield 'pack still on' => [MotorSignal::Pwm, true, null, [], CalibrationStep::PackOff, 0];
+        yield 'begin' => [MotorSignal::Pwm, false, null, [], CalibrationStep::Full, 0];
+        yield 'held at full' => [MotorSignal::Oneshot125, false, TeachStep::Full, [], CalibrationStep::PackOn, 0];
+        yield 'all took it' => [MotorSignal::Pwm, true, TeachStep::Full, $rising, CalibrationStep::Zero, 0];
+        yield 'one did not' => [MotorSignal::Pwm, true, TeachStep::Full, \array_slice($rising, 1), CalibrationStep::Zero, 1];
+        yield 'whole' => [MotorSignal::Pwm, true, TeachStep::Zero, [...$rising, ...$falling], CalibrationStep::End, 0];
+        yield 'half' => [MotorSignal::Pwm, true, TeachStep::Zero, $rising, CalibrationStep::End, 1];
     }
 
     public function testPropsNotDeclaredAreMinded(): void
     {
-        self::assertSame(['Take the props off before the pack comes on.'], EscCalibration::at('pwm', false, false, '', [], 4)->warnings);
+        self::assertEquals(
+            [Fact::of(CalibrationCode::TakePropsOff)],
+            EscCalibration::at(MotorSignal::Pwm, false, false, null, [], 4)->warnings,
+        );
+        self::assertFalse(EscCalibration::isDone([Tone::PowerOn, Tone::ThreeFalling], 2));
+        self::assertTrue(EscCalibration::isDone([Tone::ThreeFalling, Tone::ThreeFalling], 2));
     }
 
     /** @return list<array{pct: float, rpm: list<float>}> a motor that turns steadily from an output on, and wavers below */

@@ -5,11 +5,13 @@ declare(strict_types=1);
 namespace Ortholex\Tests\core\Esc;
 
 use Ortholex\Core\Craft\SettingSet;
+use Ortholex\Core\Esc\EscFitReason;
 use Ortholex\Core\Esc\EscIdentity;
 use Ortholex\Core\Esc\EscManifest;
 use Ortholex\Core\Esc\OddOnes;
+use Ortholex\Core\Fact\Fact;
 use Ortholex\Core\Firmware\FirmwareError;
-use Ortholex\Core\Firmware\Fit;
+use Ortholex\Core\Firmware\FitVerdict;
 use Ortholex\Core\Firmware\HexImage;
 use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\Settings\Catalogue;
@@ -21,47 +23,42 @@ use PHPUnit\Framework\TestCase;
 
 final class EscTest extends TestCase
 {
-    /** @param list<string> $words */
+    /** @param list<EscFitReason> $reasons */
     #[DataProvider('fits')]
-    public function testFitIsJudgedByLayoutClockAndDeadTime(EscManifest $manifest, string $verdict, array $words): void
+    public function testFitIsJudgedByLayoutClockAndDeadTime(EscManifest $manifest, FitVerdict $verdict, array $reasons): void
     {
         $fit = $manifest->fit(self::esc());
         self::assertSame($verdict, $fit->verdict);
-        foreach ($words as $word) {
-            self::assertStringContainsString($word, implode(' ', $fit->reasons));
-        }
+        self::assertSame($reasons, array_column($fit->reasons, 'code'));
     }
 
-    /** @return iterable<string, array{EscManifest, string, list<string>}> */
+    /** @return iterable<string, array{EscManifest, FitVerdict, list<EscFitReason>}> */
     public static function fits(): iterable
     {
-        yield 'its own' => [self::manifest(), Fit::FITS, ['Layout K7']];
-        yield 'layout' => [self::manifest(layout: 'P3'), Fit::DOES_NOT_FIT, ['layout P3', 'can burn']];
-        yield 'clock' => [self::manifest(clock: 24), Fit::DOES_NOT_FIT, ['24 MHz']];
-        yield 'shorter dead time' => [self::manifest(dead: 250), Fit::DOES_NOT_FIT, ['both would conduct at once']];
-        yield 'longer dead time' => [self::manifest(dead: 400), Fit::DOES_NOT_FIT, ['400 ns is not']];
-        yield 'all three' => [self::manifest('P3', 24, 250), Fit::DOES_NOT_FIT, ['layout P3', '24 MHz', '250 ns']];
-        yield 'older' => [self::manifest(version: '1.1.0'), Fit::FITS_BUT, ['older than 1.2.3']];
-        yield 'pre-release' => [self::manifest(version: '1.5.0-pre1'), Fit::FITS_BUT, ['pre-release']];
+        yield 'its own' => [self::manifest(), FitVerdict::Fits, [EscFitReason::MadeForIt]];
+        yield 'layout' => [self::manifest(layout: 'P3'), FitVerdict::DoesNotFit, [EscFitReason::OtherLayout]];
+        yield 'clock' => [self::manifest(clock: 24), FitVerdict::DoesNotFit, [EscFitReason::OtherClock]];
+        yield 'shorter dead time' => [self::manifest(dead: 250), FitVerdict::DoesNotFit, [EscFitReason::DeadTimeShorter]];
+        yield 'longer dead time' => [self::manifest(dead: 400), FitVerdict::DoesNotFit, [EscFitReason::DeadTimeDiffers]];
+        yield 'all three' => [self::manifest('P3', 24, 250), FitVerdict::DoesNotFit, [EscFitReason::OtherLayout, EscFitReason::OtherClock, EscFitReason::DeadTimeShorter]];
+        yield 'older' => [self::manifest(version: '1.1.0'), FitVerdict::FitsBut, [EscFitReason::Older]];
+        yield 'pre-release' => [self::manifest(version: '1.5.0-pre1'), FitVerdict::FitsBut, [EscFitReason::PreRelease]];
         yield 'other family' => [
             self::manifest(product: 'Bracken', rpm: false),
-            Fit::FITS_BUT,
-            ['converts the ESC from Withy to Bracken', 'cannot answer with its rpm'],
+            FitVerdict::FitsBut,
+            [EscFitReason::NoRpmFeedback, EscFitReason::OtherFamily],
         ];
     }
 
     public function testBytesThatTheManifestDoesNotVouchForOrThatLieElsewhereDoNotFit(): void
     {
         $image = HexImage::of([0x1000 => str_repeat('a', 64)], 0x1000);
-        self::assertStringContainsString(
-            'not those the manifest vouches for',
-            implode(' ', self::manifest()->fit(self::esc(), $image)->reasons),
-        );
-        self::assertSame(Fit::FITS, self::manifest(sha: $image->sha256())->fit(self::esc(), $image)->verdict);
+        self::assertEquals([Fact::of(EscFitReason::OtherBytes)], self::manifest()->fit(self::esc(), $image)->reasons);
+        self::assertSame(FitVerdict::Fits, self::manifest(sha: $image->sha256())->fit(self::esc(), $image)->verdict);
         $elsewhere = HexImage::of([0x4FF0 => str_repeat('a', 64)], 0x4FF0);
-        self::assertStringContainsString(
-            'flash of this ESC is 0x1000 to 0x4FFF',
-            implode(' ', self::manifest(sha: $elsewhere->sha256())->fit(self::esc(), $elsewhere)->reasons),
+        self::assertEquals(
+            [Fact::of(EscFitReason::OutsideFlash, from: 0x4FF0, to: 0x502F, flash_from: 0x1000, flash_to: 0x4FFF)],
+            self::manifest(sha: $elsewhere->sha256())->fit(self::esc(), $elsewhere)->reasons,
         );
     }
 

@@ -4,9 +4,12 @@ declare(strict_types=1);
 
 namespace Ortholex\Tests\core\Firmware;
 
+use Ortholex\Core\Fact\Fact;
 use Ortholex\Core\Firmware\BoardIdentity;
 use Ortholex\Core\Firmware\FirmwareError;
 use Ortholex\Core\Firmware\Fit;
+use Ortholex\Core\Firmware\FitReason;
+use Ortholex\Core\Firmware\FitVerdict;
 use Ortholex\Core\Firmware\HexImage;
 use Ortholex\Core\Firmware\Manifest;
 use Ortholex\Core\Firmware\Version;
@@ -15,29 +18,41 @@ use PHPUnit\Framework\TestCase;
 
 final class FitTest extends TestCase
 {
-    /** @return iterable<string, array{array<string, mixed>, int, string, string}> manifest changes, where the image lies, verdict, reason */
+    /** @return iterable<string, array{array<string, mixed>, int, FitVerdict, Fact}> manifest changes, where the image lies, verdict, reason */
     public static function cases(): iterable
     {
-        yield 'made for it' => [[], 0x0800_8000, Fit::FITS, 'QUERN-F7'];
+        yield 'made for it' => [[], 0x0800_8000, FitVerdict::Fits, Fact::of(FitReason::MadeForIt, id: 'QUERN-F7', processor: 'F7')];
         yield 'a near-identical name' => [
             ['hardware' => ['QUERN-F7-2'], 'board' => 'Quern F7-2'],
             0x0800_8000,
-            Fit::DOES_NOT_FIT,
-            'It is for Quern F7-2 (QUERN-F7-2); this board is Quern F7 (QUERN-F7)',
+            FitVerdict::DoesNotFit,
+            Fact::of(FitReason::OtherBoard, wanted: 'Quern F7-2', wanted_ids: ['QUERN-F7-2'], board: 'Quern F7', id: 'QUERN-F7'),
         ];
-        yield 'another processor' => [['processor' => 'F4'], 0x0800_8000, Fit::DOES_NOT_FIT, 'processor F4'];
-        yield 'below the flash' => [[], 0x0800_0000, Fit::DOES_NOT_FIT, '0x08000000'];
-        yield 'past the flash' => [[], 0x080F_FF00, Fit::DOES_NOT_FIT, 'the flash of Quern F7'];
-        yield 'other bytes' => [['sha256' => str_repeat('0', 64)], 0x0800_8000, Fit::DOES_NOT_FIT, 'not those the manifest vouches for'];
-        yield 'leaves out what is used' => [['left_out' => ['gps', 'overlay']], 0x0800_8000, Fit::FITS_BUT, 'leaves out gps'];
-        yield 'leaves out what is not used' => [['left_out' => ['overlay']], 0x0800_8000, Fit::FITS, ''];
-        yield 'pre-release' => [['version' => '4.4.0-pre1'], 0x0800_8000, Fit::FITS_BUT, 'pre-release'];
-        yield 'older' => [['version' => '4.0.3'], 0x0800_8000, Fit::FITS_BUT, 'older than 4.2.1'];
+        yield 'another processor' => [['processor' => 'F4'], 0x0800_8000, FitVerdict::DoesNotFit, Fact::of(FitReason::OtherProcessor, wanted: 'F4', processor: 'F7')];
+        yield 'below the flash' => [[], 0x0800_0000, FitVerdict::DoesNotFit, self::outside(0x0800_0000)];
+        yield 'past the flash' => [[], 0x080F_FF00, FitVerdict::DoesNotFit, self::outside(0x080F_FF00)];
+        yield 'other bytes' => [['sha256' => str_repeat('0', 64)], 0x0800_8000, FitVerdict::DoesNotFit, Fact::of(FitReason::OtherBytes)];
+        yield 'leaves out what is used' => [['left_out' => ['gps', 'overlay']], 0x0800_8000, FitVerdict::FitsBut, Fact::of(FitReason::LeavesOut, option: 'gps')];
+        yield 'leaves out what is not used' => [['left_out' => ['overlay']], 0x0800_8000, FitVerdict::Fits, Fact::of(FitReason::MadeForIt, id: 'QUERN-F7', processor: 'F7')];
+        yield 'pre-release' => [['version' => '4.4.0-pre1'], 0x0800_8000, FitVerdict::FitsBut, Fact::of(FitReason::PreRelease)];
+        yield 'older' => [['version' => '4.0.3'], 0x0800_8000, FitVerdict::FitsBut, Fact::of(FitReason::Older, version: '4.2.1')];
+    }
+
+    private static function outside(int $at): Fact
+    {
+        return Fact::of(
+            FitReason::OutsideFlash,
+            from: $at,
+            to: $at + 599,
+            board: 'Quern F7',
+            flash_from: 0x0800_8000,
+            flash_to: 0x080F_FFFF,
+        );
     }
 
     /** @param array<string, mixed> $changes */
     #[DataProvider('cases')]
-    public function testIsJudgedByIdentity(array $changes, int $at, string $verdict, string $reason): void
+    public function testIsJudgedByIdentity(array $changes, int $at, FitVerdict $verdict, Fact $reason): void
     {
         $image = HexImage::of([$at => random_bytes(600)]);
         $manifest = Manifest::fromArray(
@@ -56,9 +71,9 @@ final class FitTest extends TestCase
             ],
         );
         $fit = Fit::judge($image, $manifest, self::board(), ['gps']);
-        self::assertSame($verdict, $fit->verdict, implode(' ', $fit->reasons));
-        self::assertStringContainsString($reason, implode(' ', $fit->reasons));
-        self::assertSame(Fit::DOES_NOT_FIT !== $verdict, $fit->mayBeWritten());
+        self::assertSame($verdict, $fit->verdict);
+        self::assertContainsEquals($reason, $fit->reasons);
+        self::assertSame(FitVerdict::DoesNotFit !== $verdict, $fit->mayBeWritten());
         self::assertFalse($fit->needsTypedName());
         self::assertEquals($manifest, Manifest::fromArray($manifest->toArray()));
     }
@@ -66,10 +81,10 @@ final class FitTest extends TestCase
     public function testWithoutManifestItCannotTellButStillKnowsTheRange(): void
     {
         $fit = Fit::judge(HexImage::of([0x0800_8000 => 'abc']), null, self::board(), []);
-        self::assertSame(Fit::CANNOT_TELL, $fit->verdict);
+        self::assertSame(FitVerdict::CannotTell, $fit->verdict);
         self::assertTrue($fit->needsTypedName());
-        self::assertSame(Fit::DOES_NOT_FIT, Fit::judge(HexImage::of([0 => 'abc']), null, self::board(), [])->verdict);
-        self::assertSame(Fit::CANNOT_TELL, Fit::judge(HexImage::of([0 => 'abc']), null, null, [])->verdict);
+        self::assertSame(FitVerdict::DoesNotFit, Fit::judge(HexImage::of([0 => 'abc']), null, self::board(), [])->verdict);
+        self::assertSame(FitVerdict::CannotTell, Fit::judge(HexImage::of([0 => 'abc']), null, null, [])->verdict);
     }
 
     public function testAManifestSaysWhatItLacks(): void

@@ -9,8 +9,10 @@ use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Settings\CommitPlan;
 use Ortholex\Core\Wiring\BoardPads;
+use Ortholex\Core\Wiring\PadKind;
 use Ortholex\Core\Wiring\Part;
 use Ortholex\Core\Wiring\Wiring;
+use Ortholex\Core\Wiring\WiringCode;
 use Ortholex\Core\Wiring\WiringFault;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
@@ -43,103 +45,83 @@ final class WiringTest extends TestCase
      * @param list<array{string, string}> $wires
      */
     #[DataProvider('faults')]
-    public function testEachFaultIsSaidInItsOwnWords(
+    public function testEachFaultHasItsOwnCode(
         array $parts,
         array $wires,
-        string $weight,
-        string $words,
+        WiringCode $code,
         ?int $atWire,
         string $board = 'MARL-F4',
     ): void {
         $wiring = self::wiring($parts, $wires, board: $board);
-        foreach ($wiring->faults as $fault) {
-            if (str_contains($fault->text, $words)) {
-                self::assertSame([$weight, $atWire], [$fault->weight, $fault->wire]);
-                self::assertSame(
-                    WiringFault::WARN === $weight,
-                    $wiring->isWhole(),
-                    implode(' ', array_map(static fn (WiringFault $f): string => $f->text, $wiring->faults)),
-                );
-
-                return;
-            }
-        }
-        self::fail(
-            "Nothing said “{$words}” but: ".implode(' ', array_map(static fn (WiringFault $f): string => $f->text, $wiring->faults)),
-        );
+        $found = array_values(array_filter($wiring->faults, static fn (WiringFault $f): bool => $f->what->is($code)));
+        self::assertNotEmpty($found, 'found only '.json_encode(array_column($wiring->faults, 'what')));
+        self::assertSame([$code->refuses(), $atWire], [$found[0]->refuses, $found[0]->wire]);
+        self::assertSame(!$code->refuses(), $wiring->isWhole());
     }
 
-    /** @return iterable<string, array{0: list<string>, 1: list<array{string, string}>, 2: string, 3: string, 4: int|null, 5?: string}> */
+    /** @return iterable<string, array{0: list<string>, 1: list<array{string, string}>, 2: WiringCode, 3: int|null, 4?: string}> */
     public static function faults(): iterable
     {
         $but = self::but(...);
-        yield 'crossed' => [['rill-c'], $but([2 => 'TX1', 3 => 'RX1']), WiringFault::REFUSE, 'Crossed: TX of Rill C goes to TX1', 2];
-        yield 'no ground' => [['rill-c'], $but([1 => null]), WiringFault::REFUSE, 'no ground wire', null];
-        yield 'no supply' => [['rill-c'], $but([0 => null]), WiringFault::REFUSE, 'no supply', null];
-        yield 'not heard' => [['rill-c'], $but([2 => null]), WiringFault::REFUSE, 'its TX goes nowhere', null];
-        yield 'not told' => [['rill-c'], $but([3 => null]), WiringFault::WARN, 'cannot be told anything', null];
-        yield 'dead on USB' => [['rill-c'], $but([0 => '5V']), WiringFault::WARN, 'dead on USB alone', 0];
-        yield 'too much' => [['rill-c'], $but([0 => '9V']), WiringFault::REFUSE, 'would burn it', 0];
-        yield 'too little' => [['rill-c'], $but([0 => '3V3']), WiringFault::REFUSE, 'is too low', 0];
+        yield 'crossed' => [['rill-c'], $but([2 => 'TX1', 3 => 'RX1']), WiringCode::Crossed, 2];
+        yield 'no ground' => [['rill-c'], $but([1 => null]), WiringCode::NoGround, null];
+        yield 'no supply' => [['rill-c'], $but([0 => null]), WiringCode::NoSupply, null];
+        yield 'not heard' => [['rill-c'], $but([2 => null]), WiringCode::NotHeard, null];
+        yield 'not told' => [['rill-c'], $but([3 => null]), WiringCode::CannotBeTold, null];
+        yield 'dead on USB' => [['rill-c'], $but([0 => '5V']), WiringCode::RailDeadOnUsb, 0];
+        yield 'too much' => [['rill-c'], $but([0 => '9V']), WiringCode::VoltageTooHigh, 0];
+        yield 'too little' => [['rill-c'], $but([0 => '3V3']), WiringCode::VoltageTooLow, 0];
         yield '3.3 V part on 5 V' => [
             ['ledger-m'],
             [['ledger-m.v', '5V'], ['ledger-m.gnd', 'GND-L2'], ['ledger-m.rx', 'TX2']],
-            WiringFault::REFUSE,
-            'takes at most 3.6 V',
+            WiringCode::VoltageTooHigh,
             0,
         ];
-        yield 'short' => [['rill-c'], $but([0 => 'GND-R2']), WiringFault::REFUSE, 'short circuit', 0];
-        yield 'supply on data' => [['rill-c'], $but([0 => 'RX2']), WiringFault::REFUSE, 'can burn the pin', 0];
-        yield 'data on supply' => [['rill-c'], $but([3 => '4V5']), WiringFault::REFUSE, 'can burn the pin', 3];
-        yield 'data on ground' => [['rill-c'], $but([2 => 'GND-L2']), WiringFault::REFUSE, 'lies on ground', 2];
-        yield 'over two UARTs' => [['rill-c'], $but([3 => 'TX2']), WiringFault::REFUSE, 'spread over UART 1 and UART 2', null];
+        yield 'short' => [['rill-c'], $but([0 => 'GND-R2']), WiringCode::ShortCircuit, 0];
+        yield 'supply on data' => [['rill-c'], $but([0 => 'RX2']), WiringCode::SupplyOnData, 0];
+        yield 'data on supply' => [['rill-c'], $but([3 => '4V5']), WiringCode::SupplyOnData, 3];
+        yield 'data on ground' => [['rill-c'], $but([2 => 'GND-L2']), WiringCode::DataOnGround, 2];
+        yield 'over two UARTs' => [['rill-c'], $but([3 => 'TX2']), WiringCode::SpreadOverUarts, null];
         yield 'inverted' => [
             ['rill-s'],
             [['rill-s.v', '4V5'], ['rill-s.gnd', 'GND-L2'], ['rill-s.tx', 'RX2']],
-            WiringFault::REFUSE,
-            'cannot turn that about',
+            WiringCode::UartCannotInvert,
             2,
         ];
         yield 'half-duplex' => [
             ['heron-400'],
             [['heron-400.v', '9V'], ['heron-400.gnd', 'GND-R6'], ['heron-400.one', 'TX3']],
-            WiringFault::REFUSE,
-            'both ways on one wire, which UART 3',
+            WiringCode::UartCannotHalfDuplex,
             2,
         ];
         yield 'half-duplex on the receive pad' => [
             ['heron-400'],
             [['heron-400.v', '9V'], ['heron-400.gnd', 'GND-R6'], ['heron-400.one', 'RX2']],
-            WiringFault::REFUSE,
-            'goes to the transmit pad',
+            WiringCode::OneWireOnReceivePad,
             2,
         ];
         yield 'too slow' => [
             ['ledger-m'],
             [['ledger-m.v', '3V3'], ['ledger-m.gnd', 'GND-L2'], ['ledger-m.rx', 'SW1']],
-            WiringFault::REFUSE,
-            'at most 19200 baud; Ledger M needs 230400',
+            WiringCode::UartTooSlow,
             2,
         ];
         yield 'two jobs' => [
             ['rill-c', 'plumb-g2'],
             [...self::RECEIVER, ['plumb-g2.v', '4V5'], ['plumb-g2.gnd', 'GND-L2'], ['plumb-g2.tx', 'RX1'], ['plumb-g2.rx', 'TX1']],
-            WiringFault::REFUSE,
-            'One UART, one job',
+            WiringCode::UartShared,
             null,
         ];
         yield 'open jumper' => [
             ['plumb-g2'],
             [['plumb-g2.v', '4V5'], ['plumb-g2.gnd', 'GND-L2'], ['plumb-g2.tx', 'RX3'], ['plumb-g2.rx', 'TX3']],
-            WiringFault::REFUSE,
-            'jumper J3',
+            WiringCode::JumperOpen,
             2,
         ];
         yield 'open jumper of another board' => [
             ['heron-400'],
             [['heron-400.v', '9V'], ['heron-400.gnd', 'GND-R2'], ['heron-400.one', 'TX6']],
-            WiringFault::REFUSE,
-            'jumper J1',
+            WiringCode::JumperOpen,
             2,
             'QUERN-F7',
         ];
@@ -176,7 +158,7 @@ final class WiringTest extends TestCase
             $board = BoardPads::of($id);
             self::assertNotNull($board);
             $bridged = array_values(array_filter(array_map(static fn ($p) => $p->bridge, $board->pads())));
-            $grounds = array_keys(array_filter($board->pads(), static fn ($p): bool => 'ground' === $p->kind));
+            $grounds = array_keys(array_filter($board->pads(), static fn ($p): bool => PadKind::Ground === $p->kind));
             foreach (Part::all() as $part) {
                 $sound = false;
                 foreach (array_keys($board->uarts) as $uart) {
@@ -184,9 +166,9 @@ final class WiringTest extends TestCase
                         $wires = [];
                         foreach ($part->pins as $pin) {
                             $to = match ($pin->kind) {
-                                'ground' => $grounds[0],
-                                'power' => $rail?->id,
-                                'transmits' => "RX$uart",
+                                PadKind::Ground => $grounds[0],
+                                PadKind::Power => $rail?->id,
+                                PadKind::Transmits => "RX$uart",
                                 default => 'software_1' === $uart ? 'SW1' : "TX$uart",
                             };
                             if (null !== $to) {

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Ortholex\Bench\World;
+namespace Ortholex\Bench\Time;
 
 /** The world's clock, and how long physical things take: 1 is life, 0 is at once (for tests). */
 interface Pace

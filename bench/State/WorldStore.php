@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Ortholex\Bench\World;
+namespace Ortholex\Bench\State;
 
 /** Keeps one world in a folder, so that requests, jobs and restarts all meet the same one; one at a time. */
 final readonly class WorldStore

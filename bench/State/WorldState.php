@@ -2,9 +2,12 @@
 
 declare(strict_types=1);
 
-namespace Ortholex\Bench\World;
+namespace Ortholex\Bench\State;
 
 use Ortholex\Bench\Esc\EscState;
+use Ortholex\Bench\Power\Mode;
+use Ortholex\Core\Drive\TeachStep;
+use Ortholex\Core\Drive\Tone;
 
 /**
  * The physical world around one craft, as plain values: what is plugged, which way it lies, what the board's
@@ -20,10 +23,6 @@ final class WorldState
         'left_down' => [-45, 0],
         'upside_down' => [180, 0],
     ];
-    public const OFF = 'off';
-    public const FIRMWARE = 'firmware';
-    public const BOOTLOADER = 'bootloader';
-    public const DEAD = 'dead';
 
     public bool $cable = false;
     public bool $pack = false;
@@ -41,7 +40,7 @@ final class WorldState
     public int $powerMoves = 0;
 
     public bool $propsDeclaredOff = false;
-    public string $mode = self::OFF;
+    public Mode $mode = Mode::Off;
     public float $bootedAt = 0.0;
     public bool $stayInBootloader = false;
 
@@ -91,10 +90,10 @@ final class WorldState
     /** The pad whose ESC is to be caught in its bootloader when power comes; 0 for none. */
     public int $catchPad = 0;
 
-    /** What all outputs are held at while analogue ESCs are taught: '', full or zero. */
-    public string $teach = '';
+    /** What all outputs are held at while analogue ESCs are taught; null when they are free. */
+    public ?TeachStep $teach = null;
 
-    /** @var list<string> what was heard on the bench: the tones of the ESCs, newest last */
+    /** @var list<Tone> what was heard on the bench from the ESCs, newest last */
     public array $tones = [];
 
     /** @var array<string, string> place => the place whose motor now sits there, where the builder swapped some */
@@ -136,6 +135,11 @@ final class WorldState
                 $state->{$name} = (float) $data[$name];
             }
         }
+        $text = static fn (mixed $value): string => \is_string($value) ? $value : '';
+        $state->mode = Mode::tryFrom($text($data['mode'] ?? null)) ?? Mode::Off;
+        $state->teach = TeachStep::tryFrom($text($data['teach'] ?? null));
+        $tones = \is_array($data['tones'] ?? null) ? $data['tones'] : [];
+        $state->tones = array_values(array_filter(array_map(static fn (mixed $t): ?Tone => Tone::tryFrom($text($t)), $tones)));
 
         return $state;
     }

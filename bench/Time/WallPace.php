@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Ortholex\Bench\World;
+namespace Ortholex\Bench\Time;
 
 /** Real time, stretched or pressed by a factor. */
 final readonly class WallPace implements Pace

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Ortholex\Bench\World;
+namespace Ortholex\Bench\Drive;
 
 /**
  * One motor with its ESC at low output: when it starts, how fast it turns, how unsteadily.

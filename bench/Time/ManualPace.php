@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Ortholex\Bench\World;
+namespace Ortholex\Bench\Time;
 
 /** A clock that only moves when someone waits: time-outs cost nothing in tests. */
 final class ManualPace implements Pace

@@ -1,0 +1,16 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Core\Firmware\Exception;
+
+use Ortholex\Core\Firmware\FirmwareError;
+
+/** A text that is no release number. */
+final class NoVersion extends FirmwareError
+{
+    public static function of(string $text): self
+    {
+        return new self("“{$text}” is no version; it should look like 4.2.1 or 4.4.0-pre1.");
+    }
+}

@@ -1,0 +1,30 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Core\Link;
+
+/** What a device is asked to do, as it is named where it does not. */
+enum Task: string
+{
+    case WhoAreYou = 'who_are_you';
+    case HowAreYou = 'how_are_you';
+    case ReadSensors = 'read_sensors';
+    case ReadSettings = 'read_settings';
+    case WriteSettings = 'write_settings';
+    case Write = 'write';
+    case KeepSettings = 'keep_settings';
+    case WipeSettings = 'wipe_settings';
+    case SpinOutput = 'spin_output';
+    case SpeakToEsc = 'speak_to_the_ESC_on_output';
+    case CatchEsc = 'catch_the_ESC_on_output';
+    case HoldOutputs = 'hold_all_outputs_at';
+    case ReadRpm = 'read_the_rpm_of_output';
+    case RecordGyro = 'record_the_gyro';
+    case ListenAtUart = 'listen_at_UART';
+    case Restart = 'restart';
+    case ToBootloader = 'enter_the_bootloader';
+    case WritePage = 'write_page';
+    case ReadFlash = 'read_flash_at';
+    case Run = 'start_the_firmware';
+}
