@@ -8,6 +8,7 @@ use Ortholex\Bench\Flight\FlightCard;
 use Ortholex\Bench\Flight\FlightSimulator;
 use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\FlightLog\Reading\LogReader;
+use Ortholex\Core\LogCheck\Card;
 use Ortholex\Core\Report\FlightAnalysis;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Signal\RealFft;
@@ -41,7 +42,7 @@ $fly = static function (int $seconds, string $path) use ($simulator, $set): floa
     $stream = fopen($path, 'w') ?: throw new RuntimeException($path);
     $t = hrtime(true);
     $simulator->fly(
-        FlightCard::fly('mixed_sticks', $seconds, 150, $simulator->hoverThrottle(), 4),
+        FlightCard::fly(Card::MixedSticks, $seconds, 150, $simulator->hoverThrottle(), 4),
         $set,
         $seconds,
         11,

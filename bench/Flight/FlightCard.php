@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\Bench\Flight;
 
+use Ortholex\Core\LogCheck\Card;
 use Random\Engine\Xoshiro256StarStar;
 use Random\Randomizer;
 
@@ -13,33 +14,20 @@ final readonly class FlightCard
     /** Throttle that the climb begins at: less would let it fall. */
     private const LOWEST = 0.12;
 
-    public const CARDS = [
-        'mixed_sticks' => 'Mixed sticks',
-        'hover_and_climb' => 'Hover and climb',
-        'flip_set' => 'Flip set',
-        'cruise' => 'Cruise',
-    ];
-
     /** @param list<array{float, float, float, float}> $frames roll, pitch, yaw in −1..1 and throttle in 0..1 */
     private function __construct(public array $frames)
     {
     }
 
-    /** @throws \InvalidArgumentException for a card there is not */
-    public static function fly(string $card, float $seconds, float $frameHz, float $hoverThrottle, int $seed): self
+    public static function fly(Card $card, float $seconds, float $frameHz, float $hoverThrottle, int $seed): self
     {
-        if (!isset(self::CARDS[$card])) {
-            throw new \InvalidArgumentException(
-                "There is no flight card “{$card}”; there are ".implode(', ', array_keys(self::CARDS)).'.',
-            );
-        }
         $dice = new Randomizer(new Xoshiro256StarStar($seed));
         $u = static fn (): float => $dice->getInt(-1_000_000, 1_000_000) / 1e6;
         $plan = match ($card) {
-            'mixed_sticks' => self::mixed($seconds, $hoverThrottle, $u),
-            'hover_and_climb' => self::climb($seconds, $hoverThrottle, $u),
-            'flip_set' => self::flips($seconds, $hoverThrottle, $u),
-            default => self::cruise($seconds, $hoverThrottle, $u),
+            Card::MixedSticks => self::mixed($seconds, $hoverThrottle, $u),
+            Card::HoverAndClimb => self::climb($seconds, $hoverThrottle, $u),
+            Card::FlipSet => self::flips($seconds, $hoverThrottle, $u),
+            Card::Cruise => self::cruise($seconds, $hoverThrottle, $u),
         };
 
         return new self(self::byHand($plan, $seconds, $frameHz, $u));

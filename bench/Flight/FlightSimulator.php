@@ -23,10 +23,6 @@ use Ortholex\Core\Signal\FilterStage;
  */
 final readonly class FlightSimulator
 {
-    public const FLOWN = 'flown';
-    public const STOPPED = 'stopped';
-    public const CRASHED = 'crashed';
-
     /** Rotation nobody asked for, deg/s, and for how long, after which the craft lies on the ground; s. */
     private const LOST_DPS = 900.0;
 
@@ -76,8 +72,6 @@ final readonly class FlightSimulator
      * @param resource                             $stream
      * @param string                               $head     YAML to stand ahead of the header
      * @param \Closure(float): bool                $progress told the share flown; false stops the flight
-     *
-     * @return self::FLOWN|self::STOPPED|self::CRASHED
      */
     public function fly(
         FlightCard $card,
@@ -88,7 +82,7 @@ final readonly class FlightSimulator
         $stream,
         string $head,
         \Closure $progress,
-    ): string {
+    ): FlightEnd {
         $craft = $this->craft;
         $num = $set->number(...);
         $loopHz = $set->loopHz();
@@ -263,7 +257,7 @@ final readonly class FlightSimulator
         $text = '';
         $rows = 0;
         $lost = 0.0;
-        $end = self::FLOWN;
+        $end = FlightEnd::Flown;
 
         $loses = \in_array('lost_sync', $faults, true) ? $placeIndex['rear_left'] ?? -1 : -1;
         $losesAt = (int) (0.62 * $steps);
@@ -527,7 +521,7 @@ final readonly class FlightSimulator
                     fwrite($stream, $text);
                     $text = '';
                     if (!$progress(($step + 1) / $steps)) {
-                        return self::STOPPED;
+                        return FlightEnd::Stopped;
                     }
                 }
             }
@@ -535,7 +529,7 @@ final readonly class FlightSimulator
             $astray = max(abs($rate[0] - $setpoint[0]), abs($rate[1] - $setpoint[1]), abs($rate[2] - $setpoint[2]));
             $lost = $astray > self::LOST_DPS ? $lost + $dt : 0.0;
             if ($lost > self::LOST_S) {
-                $end = self::CRASHED;
+                $end = FlightEnd::Crashed;
                 break;
             }
         }
@@ -553,7 +547,10 @@ final readonly class FlightSimulator
     private static function notchesAt(array $centres, float $q, float $rateHz): array
     {
         return array_values(
-            array_map(static fn (float $hz): FilterStage => FilterStage::notch(min($hz, RateFilters::highestHz($rateHz)), $q, $rateHz), $centres),
+            array_map(
+                static fn (float $hz): FilterStage => FilterStage::notch(min($hz, RateFilters::highestHz($rateHz)), $q, $rateHz),
+                $centres,
+            ),
         );
     }
 }

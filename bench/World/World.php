@@ -33,13 +33,11 @@ final readonly class World
         'weak_motor' => 'the front right motor is worn and struggles at low output',
         'weak_esc' => 'the ESC of front right is failing at low output',
     ];
-    private const BOARD_SPOILED = 'board';
-    private const ESC_SPOILED = 'esc';
 
     /** What has already happened, and is mended by rescue, not by switching it off. */
     public const MISHAPS = [
-        self::BOARD_SPOILED => 'the board was flashed with firmware of another board',
-        self::ESC_SPOILED => 'the front left ESC was flashed with firmware for another layout',
+        Mishap::Board->value => 'the board was flashed with firmware of another board',
+        Mishap::Esc->value => 'the front left ESC was flashed with firmware for another layout',
     ];
 
     /** Its ESCs and motors. */
@@ -88,10 +86,10 @@ final readonly class World
                 Thing::BootloaderButton => $this->pressBootloaderButton($s),
                 Thing::SwapMotors => $this->swapMotors($s, $to),
                 Thing::Tilt => $this->tilt($s, $to),
-                Thing::Mishap => match ($name) {
-                    self::BOARD_SPOILED => $this->spoilBoard($s),
-                    self::ESC_SPOILED => $this->spoilEsc($s),
-                    default => throw new \InvalidArgumentException("The bench has no “{$thing}” to move."),
+                Thing::Mishap => match (Mishap::tryFrom($name)) {
+                    Mishap::Board => $this->spoilBoard($s),
+                    Mishap::Esc => $this->spoilEsc($s),
+                    null => throw new \InvalidArgumentException("The bench has no “{$thing}” to move."),
                 },
                 Thing::Fault => $this->setFault($s, $name, $on),
                 null => throw new \InvalidArgumentException("The bench has no “{$thing}” to move."),

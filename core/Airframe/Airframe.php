@@ -22,8 +22,6 @@ final readonly class Airframe
     /** Motors nearer to each other than this sit in one spot, m. */
     private const ONE_SPOT_M = 0.02;
 
-    private const PROPS_OUT = 'props_out';
-
     /** @param list<MotorPlace> $motors */
     private function __construct(public Layout $layout, public array $motors)
     {
@@ -113,7 +111,7 @@ final readonly class Airframe
     public static function of(SettingSet $set): self
     {
         $diagonal = $set->number('frame.diagonal_mm', 220.0) / 1000;
-        $propsIn = self::PROPS_OUT !== $set->text('props.direction');
+        $propsIn = PropDirection::PropsOut->value !== $set->text('props.direction');
 
         return match (Layout::tryFrom($set->text('frame.layout')) ?? Layout::QuadX) {
             Layout::QuadX => self::quadX($diagonal, $propsIn),

@@ -80,8 +80,8 @@ final readonly class SettingSet implements \IteratorAggregate, \ArrayAccess, \Co
     {
         $drives = [];
         for ($pad = 1; $pad <= self::PADS; ++$pad) {
-            $what = $this->text("pad.$pad.drives", 'none');
-            if ('none' !== $what) {
+            $what = $this->text("pad.$pad.drives", PadLoad::None->value);
+            if (PadLoad::None->value !== $what) {
                 $drives[$pad] = $what;
             }
         }
@@ -149,7 +149,7 @@ final readonly class SettingSet implements \IteratorAggregate, \ArrayAccess, \Co
 
     public function offsetGet(mixed $offset): float|int|bool|string
     {
-        return $this->values[$offset] ?? throw new \OutOfBoundsException("There is no setting “{$offset}” here.");
+        return $this->values[$offset] ?? throw SetIsFixed::noSuch($offset);
     }
 
     public function offsetSet(mixed $offset, mixed $value): never

@@ -5,14 +5,15 @@ declare(strict_types=1);
 namespace Ortholex\Core\Drive;
 
 use Ortholex\Core\Craft\SettingSet;
+use Ortholex\Core\Fact\Fact;
 use Ortholex\Core\Signal\Statistics;
 
 /**
  * What the outputs raised slowly tell: the idle output, and whether one motor struggles.
  *
  * For each motor the lowest output from which on its rpm is steady (spread under 5 % over a second, no stall); the
- * idle output is the largest of them plus a margin, and none while one is weak. A motor is weak when it needs clearly more than the median of
- * the others, or stalls or wavers where they turn.
+ * idle output is the largest of them plus a margin, and none while one is weak. A motor is weak when it needs clearly
+ * more than the median of the others, or stalls or wavers where they turn.
  */
 final readonly class RisingOutput
 {
@@ -22,9 +23,14 @@ final readonly class RisingOutput
     /** How much more output than the others' median makes a motor weak, %. */
     private const LATE_PCT = 1.4;
 
+    /** Share of readings without rotation that is a stall, and how much more than the median's. */
+    private const STALLS_SHARE = 0.02;
+
+    private const STALLS_MORE = 3;
+
     /**
      * @param array<string, float|null> $steadyAt  by place: lowest output with steady rpm, %; null when never
-     * @param array<string, string>     $weak      by place: why
+     * @param array<string, Fact>       $weak      by place: why, of Struggle
      */
     private function __construct(public array $steadyAt, public ?float $idlePct, public array $weak)
     {
@@ -75,13 +81,15 @@ final readonly class RisingOutput
                 array_filter($steady, static fn (?float $v, string $p): bool => null !== $v && $p !== $place, \ARRAY_FILTER_USE_BOTH),
             );
             $median = [] === $others ? null : Statistics::median($others);
-            if (null === $at) {
-                $weak[$place] =
-                    null === $median ? 'never turned steadily' : \sprintf('never turned steadily; the others did from %.1f %%', $median);
-            } elseif (null !== $median && $at - $median > self::LATE_PCT) {
-                $weak[$place] = \sprintf('turned steadily only from %.1f %%, the others from %.1f %%', $at, $median);
-            } elseif ($stalls[$place] > 0.02 && $stalls[$place] > 3 * Statistics::median(array_values($stalls))) {
-                $weak[$place] = \sprintf('stalled in %.0f %% of its readings after it had started', 100 * $stalls[$place]);
+            $struggle = match (true) {
+                null === $at && null === $median => Fact::of(Struggle::NeverSteady),
+                null === $at => Fact::of(Struggle::NeverSteadyOthersDid, others_pct: $median),
+                null !== $median && $at - $median > self::LATE_PCT => Fact::of(Struggle::SteadyLate, pct: $at, others_pct: $median),
+                $stalls[$place] > self::STALLS_SHARE && $stalls[$place] > self::STALLS_MORE * Statistics::median(array_values($stalls)) => Fact::of(Struggle::Stalls, pct: 100 * $stalls[$place]),
+                default => null,
+            };
+            if (null !== $struggle) {
+                $weak[$place] = $struggle;
             }
         }
         $sound = array_filter($steady, static fn (?float $v): bool => null !== $v);
@@ -92,24 +100,17 @@ final readonly class RisingOutput
     /**
      * What follows when the motors of two places were swapped and the rise was done again.
      *
-     * @param string $before place that was weak before
+     * @param string $before  place that was weak before
      * @param string $partner place it was swapped with
      */
-    public function afterSwap(string $before, string $partner): string
+    public function afterSwap(string $before, string $partner): Fact
     {
-        $name = static fn (string $p): string => str_replace('_', ' ', $p);
-        if (isset($this->weak[$partner]) && !isset($this->weak[$before])) {
-            return 'The fault went with the motor to '.$name($partner).': it is the motor. Look at its bearings, magnets and windings.';
-        }
-        if (isset($this->weak[$before]) && !isset($this->weak[$partner])) {
-            return 'The fault stayed at '.
-                $name($before).
-                ' with another motor: it is the ESC or its wires. Look at the joints of its three motor wires, then the ESC.';
-        }
-
-        return isset($this->weak[$before])
-            ? 'Both struggle now: one fault hides another. Swap back, and try each with a motor known to be good.'
-            : 'The fault is gone: a joint was made good by the swap. Raise them again tomorrow before you trust it.';
+        return match ([isset($this->weak[$before]), isset($this->weak[$partner])]) {
+            [false, true] => Fact::of(Struggle::WentWithMotor, place: $partner),
+            [true, false] => Fact::of(Struggle::StayedAtPlace, place: $before),
+            [true, true] => Fact::of(Struggle::BothNow),
+            [false, false] => Fact::of(Struggle::Gone),
+        };
     }
 
     /** @param list<float> $rpm */

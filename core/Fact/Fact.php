@@ -43,7 +43,10 @@ final readonly class Fact
         foreach ($this->figures as $name => $figure) {
             $figures[$name] = match (true) {
                 $figure instanceof self => $figure->toArray(),
-                \is_array($figure) => array_map(static fn (self|string $f): array|string => $f instanceof self ? $f->toArray() : $f, $figure),
+                \is_array($figure) => array_map(
+                    static fn (self|string $f): array|string => $f instanceof self ? $f->toArray() : $f,
+                    $figure,
+                ),
                 default => $figure,
             };
         }
@@ -67,10 +70,7 @@ final readonly class Fact
             } elseif (isset($figure['code'])) {
                 $figures[$name] = self::fromArray($data->part('figures')->part($name), ...$of);
             } elseif (\is_array($figure[0] ?? null)) {
-                $figures[$name] = array_map(
-                    static fn (Stored $f): self => self::fromArray($f, ...$of),
-                    $data->part('figures')->rows($name),
-                );
+                $figures[$name] = array_map(static fn (Stored $f): self => self::fromArray($f, ...$of), $data->part('figures')->rows($name));
             } else {
                 $figures[$name] = $data->part('figures')->texts($name);
             }

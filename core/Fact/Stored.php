@@ -87,7 +87,7 @@ final readonly class Stored
     {
         $value = $this->data[$key] ?? null;
 
-        return \is_array($value) ? $value : throw StoredDataUnreadable::at($this->at($key), 'a list or a map');
+        return \is_array($value) ? $value : throw StoredDataUnreadable::at($this->at($key), 'a map');
     }
 
     /** @throws StoredDataUnreadable */

@@ -7,6 +7,9 @@ namespace Ortholex\Core\FlightLog;
 /** Writes our own CSV: settings as commented YAML, header, rows; any trace to the digits its unit deserves. */
 final readonly class LogWriter
 {
+    /** Figures after the point by unit, as many as its sensor tells; two where nothing is said. */
+    private const FORMATS = ['rpm' => ',%.0F', 'µs' => ',%.0F', 'deg/s' => ',%.3F', 'g' => ',%.3F', '%' => ',%.3F'];
+
     /**
      * @param resource     $stream
      * @param list<string> $traces names to write, in order; all when empty
@@ -40,7 +43,7 @@ final readonly class LogWriter
             $head .= "# $line\n";
         }
 
-        return $head.implode(',', ['time_s', ...$names])."\n";
+        return $head.implode(',', [Traces::TIME, ...$names])."\n";
     }
 
     /** @param list<string> $names */
@@ -48,11 +51,7 @@ final readonly class LogWriter
     {
         $format = '%.6F';
         foreach ($names as $name) {
-            $format .= match (Traces::unitOf($name)) {
-                'rpm', 'µs' => ',%.0F',
-                'deg/s', 'g', '%' => ',%.3F',
-                default => ',%.2F',
-            };
+            $format .= self::FORMATS[Traces::unitOf($name) ?? ''] ?? ',%.2F';
         }
 
         return $format."\n";

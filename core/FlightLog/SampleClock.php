@@ -106,7 +106,12 @@ final readonly class SampleClock
                         }
                         if ($d > $most) {
                             $lost = (int) round($d / $dt) - 1;
-                            $faults[] = new TimeFault(($leftOut[$row] ?? 0) >= $lost ? TimeFaultKind::LeftOut : TimeFaultKind::Gap, $before, $d, $row);
+                            $faults[] = new TimeFault(
+                                ($leftOut[$row] ?? 0) >= $lost ? TimeFaultKind::LeftOut : TimeFaultKind::Gap,
+                                $before,
+                                $d,
+                                $row,
+                            );
                             if ($lost > self::MOST_BRIDGED) {
                                 if ($open >= 0) {
                                     $rows[] = [$open, $last];

@@ -9,6 +9,9 @@ use Ortholex\Core\Craft\Axis;
 /** The canonical trace names (docs/log-format.md) and what a name says of unit and kind. */
 final readonly class Traces
 {
+    /** Name of the column that holds the time, s. */
+    public const TIME = 'time_s';
+
     public const TERMS = ['p', 'i', 'd', 'ff'];
     private const PATTERNS = [
         '~^throttle_pct$~' => '%',
@@ -114,7 +117,7 @@ final readonly class Traces
             array_unique(
                 array_filter(
                     [...$used, ...$all, 'stick_throttle_us', 'accel_x_g', 'accel_y_g', 'accel_z_g', 'battery_v', 'current_a'],
-                    static fn (string $t): bool => 'time_s' !== $t,
+                    static fn (string $t): bool => self::TIME !== $t,
                 ),
             ),
         );
@@ -128,7 +131,7 @@ final readonly class Traces
             return "$m[1] rate, $m[2]";
         }
         if (1 === preg_match('~^term_(\w+?)_(\w+)$~', $words, $m)) {
-            return ('ff' === $m[1] ? 'feed-forward' : strtoupper($m[1])).", $m[2]";
+            return (['ff' => 'feed-forward'][$m[1]] ?? strtoupper($m[1])).", $m[2]";
         }
         if (1 === preg_match('~^(output|rpm|setpoint|stick)_(\w+)$~', $words, $m)) {
             return "$m[1], ".str_replace('_', ' ', $m[2]);

@@ -209,7 +209,12 @@ final class BoardClient implements PageTarget
      */
     public function listen(string $uart, int $baud, bool $inverted): string
     {
-        return $this->ask(Message::LISTEN, Message::fields([$uart, (string) $baud, $inverted ? '1' : '0']), Request::to(Task::ListenAtUart, $uart), 1500);
+        return $this->ask(
+            Message::LISTEN,
+            Message::fields([$uart, (string) $baud, $inverted ? '1' : '0']),
+            Request::to(Task::ListenAtUart, $uart),
+            1500,
+        );
     }
 
     /** @throws LinkError */

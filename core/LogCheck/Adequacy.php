@@ -38,8 +38,13 @@ final readonly class Adequacy
      * @param list<Fact>           $can           of AdequacyCode
      * @param list<Fact>           $cannot        with the figures of the reason
      */
-    private function __construct(public array $throttleShare, public array $motion, public float $durationS, public array $can, public array $cannot)
-    {
+    private function __construct(
+        public array $throttleShare,
+        public array $motion,
+        public float $durationS,
+        public array $can,
+        public array $cannot,
+    ) {
     }
 
     public static function of(FlightLog $log): self

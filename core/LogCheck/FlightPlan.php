@@ -6,6 +6,7 @@ namespace Ortholex\Core\LogCheck;
 
 use Ortholex\Core\Control\Feel;
 use Ortholex\Core\Control\FeelError;
+use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Settings\Setting;
 
@@ -25,10 +26,9 @@ final readonly class FlightPlan
     private const TEST_FEEL = ['roll' => [300.0, 175.0, 400.0], 'pitch' => [300.0, 175.0, 400.0], 'yaw' => [150.0, 90.0, 220.0]];
 
     /**
-     * @param string                    $card    of the bench and of docs, as mixed_sticks
-     * @param array<string, float>      $change  settings that this flight wants otherwise
+     * @param array<string, float> $change settings that this flight wants otherwise
      */
-    private function __construct(public string $card, public PlanReason $why, public array $change)
+    private function __construct(public Card $card, public PlanReason $why, public array $change)
     {
     }
 
@@ -39,22 +39,14 @@ final readonly class FlightPlan
     public static function of(SettingSet $settings, array $flown): self
     {
         if (!self::known($flown, AdequacyCode::NoiseAgainstThrottle, $settings, ['rate_path.', 'd_path.', 'notch.'])) {
-            return new self(
-                'hover_and_climb',
-                [] === $flown ? PlanReason::NothingKnown : PlanReason::NoiseUnknown,
-                [],
-            );
+            return new self(Card::HoverAndClimb, [] === $flown ? PlanReason::NothingKnown : PlanReason::NoiseUnknown, []);
         }
         $change = self::forResponse($settings);
         if (!self::known($flown, AdequacyCode::StepResponse, $settings, ['gain.', 'rate_path.', 'd_path.', 'notch.'])) {
-            return new self('mixed_sticks', PlanReason::ResponseUnknown, $change);
+            return new self(Card::MixedSticks, PlanReason::ResponseUnknown, $change);
         }
 
-        return new self(
-            'flip_set',
-            PlanReason::BothKnown,
-            [],
-        );
+        return new self(Card::FlipSet, PlanReason::BothKnown, []);
     }
 
     /**
@@ -82,7 +74,8 @@ final readonly class FlightPlan
             try {
                 $feel = Feel::of((float) $now[0], (float) $now[1], (float) $now[2]);
                 $suits =
-                    (float) $now[2] <= self::SAFE_DPS && $feel->rate(0.05) >= ('yaw' === $axis ? 0.5 : 1.0) * self::LEAST_AT_TWENTIETH_DPS;
+                    (float) $now[2] <= self::SAFE_DPS
+                    && $feel->rate(0.05) >= (Axis::Yaw->value === $axis ? 0.5 : 1.0) * self::LEAST_AT_TWENTIETH_DPS;
             } catch (FeelError) {
                 // A feel that cannot be is no reason to fly with it.
                 $suits = false;

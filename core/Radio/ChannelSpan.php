@@ -11,13 +11,11 @@ final readonly class ChannelSpan
     {
     }
 
-    /** @throws \InvalidArgumentException unless low < middle < high */
+    /** @throws SpanError unless low < middle < high */
     public static function of(float $lowUs, float $middleUs, float $highUs, bool $reversed = false): self
     {
         if ($lowUs >= $middleUs || $middleUs >= $highUs) {
-            throw new \InvalidArgumentException(
-                \sprintf('A span must rise from low to high through the middle; %g, %g, %g µs does not.', $lowUs, $middleUs, $highUs),
-            );
+            throw SpanError::notRising($lowUs, $middleUs, $highUs);
         }
 
         return new self($lowUs, $middleUs, $highUs, $reversed);

@@ -13,6 +13,7 @@ use Ortholex\Core\Incident\Incidents;
 use Ortholex\Core\Lag\AxisLag;
 use Ortholex\Core\LogCheck\Adequacy;
 use Ortholex\Core\LogCheck\SignCheck;
+use Ortholex\Core\Noise\NoiseAgainst;
 use Ortholex\Core\Noise\NoiseMap;
 use Ortholex\Core\Noise\NotchTrack;
 use Ortholex\Core\Noise\OrderLine;
@@ -37,11 +38,11 @@ final readonly class FlightAnalysis
     /**
      * @param array<string, AxisReport> $axes
      * @param array<string, AxisPlant>  $plants  where the log has the terms of the command
-     * @param array<string, NoiseMap>   $maps    against throttle, by axis: of the measured rate, or of the filtered where that alone was logged
+     * @param array<string, NoiseMap>   $maps    against throttle, by axis: of the measured rate, or of the filtered if that alone is there
      * @param list<Ridge>               $ridges  of all axes
      * @param array<string, NoiseMap>   $rpmMaps the same against rotor speed, where it was logged
      * @param list<OrderLine>           $orders  climbing lines of those, by their order of the rotor speed
-     * @param array<'throttle'|'rpm', list<NotchTrack>> $notches where the notches sat, by what the map is drawn against
+     * @param array<string, list<NotchTrack>>  $notches where the notches sat, by NoiseAgainst
      * @param list<SignCheck>           $signs
      * @param array<string, AxisLag>    $lags
      * @param array<string, TermVerdict> $verdicts
@@ -81,7 +82,9 @@ final readonly class FlightAnalysis
         }
         $throttle = self::throttle($log);
         $speed = RotorSpeed::of($log);
-        $levels = ([] === $throttle ? [] : ['throttle' => $throttle]) + (null === $speed ? [] : ['rpm' => $speed->levelPct]);
+        $levels =
+            ([] === $throttle ? [] : [NoiseAgainst::Throttle->value => $throttle]) +
+            (null === $speed ? [] : [NoiseAgainst::Rpm->value => $speed->levelPct]);
         $maps = $rpmMaps = $ridges = $orders = [];
         foreach (Axis::cases() as $axis) {
             $rate = $log->rateOfRotation($axis);
@@ -91,7 +94,7 @@ final readonly class FlightAnalysis
             }
             $runs = $log->runs($rate);
             foreach (NoiseMap::against($runs, $levels, $log->clock->rateHz) as $against => $map) {
-                if ('throttle' === $against) {
+                if (NoiseAgainst::Throttle->value === $against) {
                     $maps[$axis->value] = $map;
                     $ridges = [...$ridges, ...Ridges::of($map, $axis)];
                 } elseif (null !== $speed) {
@@ -178,9 +181,7 @@ final readonly class FlightAnalysis
         foreach (Traces::TERMS as $term) {
             $name = Traces::term($term, $axis);
             foreach ($log->has($name) ? $log->runs($name) : [] as $r => $run) {
-                $command[$r] = isset($command[$r])
-                    ? array_map(static fn (float $a, float $b): float => $a + $b, $command[$r], $run)
-                    : $run;
+                $command[$r] = isset($command[$r]) ? array_map(static fn (float $a, float $b): float => $a + $b, $command[$r], $run) : $run;
             }
         }
         try {

@@ -13,6 +13,9 @@ use Ortholex\Core\LogCheck\Adequacy;
 use Ortholex\Core\LogCheck\SignCheck;
 use Ortholex\Core\Noise\OrderLine;
 use Ortholex\Core\Noise\Ridge;
+use Ortholex\Core\Report\Finding\Finding;
+use Ortholex\Core\Report\Finding\FindingKind;
+use Ortholex\Core\Report\Finding\Findings;
 use Ortholex\Core\Tuning\TermVerdict;
 
 /** All that an analysis says of a log, to the digits that are kept and shown; codes and figures, no words. */

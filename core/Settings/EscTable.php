@@ -7,6 +7,7 @@ namespace Ortholex\Core\Settings;
 use Ortholex\Core\Craft\Place;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Esc\EscIdentity;
+use Ortholex\Core\Esc\TurningDirection;
 use Ortholex\Core\Fact\Fact;
 
 /**
@@ -15,8 +16,6 @@ use Ortholex\Core\Fact\Fact;
  */
 final readonly class EscTable
 {
-    private const REVERSED = 'reversed';
-
     /** Needs a sensor that not all have. */
     private const HEAT = 'temperature_limit_c';
 
@@ -31,7 +30,12 @@ final readonly class EscTable
         $rows = [];
         foreach (
             [
-                Setting::choice('direction', SettingGroup::Direction, 'normal', ['normal', self::REVERSED]),
+                Setting::choice(
+                    'direction',
+                    SettingGroup::Direction,
+                    TurningDirection::Normal->value,
+                    array_column(TurningDirection::cases(), 'value'),
+                ),
                 Setting::number('advance_deg', SettingGroup::Commutation, 'deg', 16, 0, 30, 1),
                 Setting::choice('sync_loss_response', SettingGroup::Commutation, 'gentle', ['off', 'gentle', 'strong']),
                 Setting::flag('brake_on_slow_down', SettingGroup::Braking, true),
@@ -63,7 +67,7 @@ final readonly class EscTable
     /** @param array<string, float|int|bool|string> $held by key */
     public static function isReversed(array $held): bool
     {
-        return self::REVERSED === ($held['direction'] ?? '');
+        return TurningDirection::Reversed->value === ($held['direction'] ?? '');
     }
 
     public static function owns(string $name): bool
@@ -168,9 +172,7 @@ final readonly class EscTable
                 $moved[$was] = $is;
             }
         }
-        $out = $settings->where(
-            static fn (string $name): bool => !self::owns($name) || !\in_array(self::parts($name)[0], $moved, true),
-        );
+        $out = $settings->where(static fn (string $name): bool => !self::owns($name) || !\in_array(self::parts($name)[0], $moved, true));
         foreach ($moved as $was => $is) {
             if (null !== Place::tryFrom($is)) {
                 $out = $out->with(self::prefixed($is, self::at($was, $settings)));

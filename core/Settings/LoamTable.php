@@ -5,8 +5,12 @@ declare(strict_types=1);
 namespace Ortholex\Core\Settings;
 
 use Ortholex\Core\Airframe\Layout;
+use Ortholex\Core\Airframe\PropDirection;
 use Ortholex\Core\Control\LowPass;
+use Ortholex\Core\Craft\Axis;
+use Ortholex\Core\Craft\PadLoad;
 use Ortholex\Core\Craft\Place;
+use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Drive\MotorSignal;
 use Ortholex\Core\Wiring\PartRole;
 
@@ -51,7 +55,7 @@ final readonly class LoamTable
                 since: '4.3',
             );
             $rows[] = Setting::number("gain.{$axis}.ff", SettingGroup::Gains, '% per 1000 deg/s²', $ff, 0, 6, 0.05);
-            if ('yaw' !== $axis) {
+            if (Axis::Yaw->value !== $axis) {
                 $rows[] = Setting::number("gain.{$axis}.added_d", SettingGroup::Gains, '% per 1000 deg/s²', 0.0, 0, 6, 0.1);
             }
         }
@@ -134,9 +138,15 @@ final readonly class LoamTable
             Setting::flag('motors.still_when_armed', SettingGroup::Motors, false),
             Setting::whole('motors.rotor_magnets', SettingGroup::Motors, 14, 4, 36),
             Setting::flag('motors.air_mode', SettingGroup::Motors, true),
-            Setting::choice('props.direction', SettingGroup::Motors, 'props_in', ['props_in', 'props_out']),
+            Setting::choice(
+                'props.direction',
+                SettingGroup::Motors,
+                PropDirection::PropsIn->value,
+                array_column(PropDirection::cases(), 'value'),
+            ),
         ];
-        for ($pad = 1; $pad <= 8; ++$pad) {
+        $loads = [PadLoad::None->value, ...Place::names(), PadLoad::CameraTilt->value];
+        for ($pad = 1; $pad <= SettingSet::PADS; ++$pad) {
             $rows[] = Setting::choice(
                 "pad.{$pad}.drives",
                 SettingGroup::Motors,
@@ -152,15 +162,7 @@ final readonly class LoamTable
     /** @return list<Setting> */
     private static function frame(): array
     {
-        $rows = [
-            Setting::choice(
-                'frame.layout',
-                SettingGroup::Frame,
-                'quad_x',
-                array_column(Layout::cases(), 'value'),
-                restart: true,
-            ),
-        ];
+        $rows = [Setting::choice('frame.layout', SettingGroup::Frame, 'quad_x', array_column(Layout::cases(), 'value'), restart: true)];
         foreach (self::AXES as $axis) {
             $rows[] = Setting::number("mounting.{$axis}_deg", SettingGroup::Frame, 'deg', 0.0, -180, 180, 1, restart: true);
         }

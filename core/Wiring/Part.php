@@ -36,16 +36,12 @@ final readonly class Part
         foreach (
             [
                 self::make('rill-c', 'Rill C', PartRole::Receiver, $both, [4.0, 5.5], 420000, ['receiver.protocol' => 'crsf']),
-                self::make('rill-s', 'Rill S', PartRole::Receiver, $speaks, [4.0, 5.5], 100000, ['receiver.protocol' => 'sbus'])->inverted(),
-                self::make(
-                    'rill-port',
-                    'Rill S (telemetry)',
-                    PartRole::Telemetry,
-                    [PadKind::Ground, PadKind::Both],
-                    null,
-                    57600,
-                    ['telemetry.enabled' => true],
-                )->inverted(),
+                self::make('rill-s', 'Rill S', PartRole::Receiver, $speaks, [4.0, 5.5], 100000, [
+                    'receiver.protocol' => 'sbus',
+                ])->inverted(),
+                self::make('rill-port', 'Rill S (telemetry)', PartRole::Telemetry, [PadKind::Ground, PadKind::Both], null, 57600, [
+                    'telemetry.enabled' => true,
+                ])->inverted(),
                 self::make('plumb-g2', 'Plumb G2', PartRole::Gps, $both, [3.3, 5.5], 38400, ['location.enabled' => true]),
                 self::make('heron-400', 'Heron 400', PartRole::Video, $oneWire, [7.0, 26.0], 9600, ['video.enabled' => true]),
                 self::make('ledger-m', 'Ledger M', PartRole::Recorder, $listens, [3.0, 3.6], 230400, ['recorder.kind' => 'serial']),

@@ -6,6 +6,7 @@ namespace Ortholex\App\Esc;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Craft\Craft;
+use Ortholex\App\Craft\CraftInterlocks;
 use Ortholex\App\Craft\LinkService;
 use Ortholex\App\Craft\Worlds;
 use Ortholex\App\Firmware\EscShelfItem;
@@ -19,6 +20,7 @@ use Ortholex\App\Work\Job;
 use Ortholex\App\Work\Jobs;
 use Ortholex\Core\Drive\SwitchingTrade;
 use Ortholex\Core\Esc\EscIdentity;
+use Ortholex\Core\Guard\MotorWork;
 use Ortholex\Core\Settings\EscTable;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
@@ -45,6 +47,7 @@ final class EscFirmwareController extends SheetController
         private readonly Airframes $frames,
         private readonly EntityManagerInterface $entities,
         private readonly Words $words,
+        private readonly CraftInterlocks $interlocks,
     ) {
     }
 
@@ -91,12 +94,7 @@ final class EscFirmwareController extends SheetController
         $craft = $this->crafts->named($slug);
         $input = Input::of($request);
         $this->links->demandLinked($craft);
-        if (!$this->worlds->of($craft)->store->peek()->propsDeclaredOff) {
-            throw BadRequest::at(
-                'props',
-                'Before an ESC is flashed the props come off, always. Take them off on the bench strip, and declare it.',
-            );
-        }
+        $this->interlocks->of($craft)->demandPropsOff(MotorWork::FlashEsc);
         if (!$this->escs->isRead($craft)) {
             throw BadRequest::at('escs', 'The ESCs do not answer now. Connect the flight pack while the board is linked.');
         }

@@ -6,6 +6,7 @@ namespace Ortholex\App\Esc;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Craft\Craft;
+use Ortholex\App\Craft\CraftInterlocks;
 use Ortholex\App\Craft\LinkService;
 use Ortholex\App\Craft\Worlds;
 use Ortholex\App\Firmware\EscShelfItem;
@@ -18,6 +19,7 @@ use Ortholex\App\Work\JobProgress;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Esc\EscIdentity;
 use Ortholex\Core\Firmware\FirmwareError;
+use Ortholex\Core\Guard\MotorWork;
 use Ortholex\Core\Link\EscClient;
 use Ortholex\Core\Link\LinkError;
 use Ortholex\Core\Link\PageWriter;
@@ -37,6 +39,7 @@ final readonly class EscFlashHandler implements JobHandler
         private Escs $escs,
         private EntityManagerInterface $entities,
         private Words $words,
+        private CraftInterlocks $interlocks,
     ) {
     }
 
@@ -50,7 +53,7 @@ final readonly class EscFlashHandler implements JobHandler
         $craft = $job->craft;
         $orders = \is_array($job->order['escs'] ?? null) ? $job->order['escs'] : [];
         $this->links->demandLinked($craft);
-        $this->demandPropsOff($craft);
+        $this->interlocks->of($craft)->demandPropsOff(MotorWork::FlashEsc);
         $this->links->snapshot($craft, 'Before flashing ESCs', true);
         $this->entities->flush();
         $done = $failed = [];
@@ -149,12 +152,5 @@ final readonly class EscFlashHandler implements JobHandler
     private static function carried(SettingSet $before, EscIdentity $now): SettingSet
     {
         return $before->among(EscTable::defaults($now));
-    }
-
-    private function demandPropsOff(Craft $craft): void
-    {
-        if (!$this->worlds->of($craft)->store->peek()->propsDeclaredOff) {
-            throw FirmwareError::because('The props are not declared off. Before an ESC is flashed they come off, always.');
-        }
     }
 }

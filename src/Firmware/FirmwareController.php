@@ -121,7 +121,7 @@ final class FirmwareController extends SheetController
             $item = $this->shelf->takeIn($path);
         } catch (FirmwareError $e) {
             @unlink($path);
-            throw BadRequest::at('file', $e->getMessage());
+            throw BadRequest::at('file', $this->words->ofProblem($e));
         }
 
         return new JsonResponse(['image' => $item->name]);

@@ -5,15 +5,18 @@ declare(strict_types=1);
 namespace Ortholex\App\Flights;
 
 use Ortholex\App\Craft\Worlds;
+use Ortholex\App\Words\Words;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\JobCancelled;
 use Ortholex\App\Work\JobHandler;
 use Ortholex\App\Work\JobProgress;
 use Ortholex\Bench\Flight\FlightCard;
+use Ortholex\Bench\Flight\FlightEnd;
 use Ortholex\Bench\Flight\FlightSimulator;
 use Ortholex\Bench\Power\Mode;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\FlightLog\LogError;
+use Ortholex\Core\LogCheck\Card;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Settings\Migration\Migration;
 use Symfony\Component\Yaml\Yaml;
@@ -26,6 +29,7 @@ final readonly class FlyHandler implements JobHandler
         private Catalogue $catalogue,
         private LogImport $import,
         private string $dataFolder,
+        private Words $words,
     ) {
     }
 
@@ -36,7 +40,8 @@ final readonly class FlyHandler implements JobHandler
 
     public function run(Job $job, JobProgress $progress): array
     {
-        $card = \is_string($job->order['card'] ?? null) ? $job->order['card'] : '';
+        $name = \is_string($job->order['card'] ?? null) ? $job->order['card'] : '';
+        $card = Card::tryFrom($name) ?? throw LogError::of("There is no flight card “{$name}”.");
         $seed = \is_int($job->order['seed'] ?? null) ? $job->order['seed'] : 1;
         $seconds = \is_int($job->order['seconds'] ?? null) ? $job->order['seconds'] : 40;
         $world = $this->worlds->of($job->craft);
@@ -57,7 +62,7 @@ final readonly class FlyHandler implements JobHandler
         $path = "$folder/job-{$job->id}.csv";
         $stream = fopen($path, 'w') ?: throw LogError::of("The recorder's folder $folder cannot be written.");
         $head = Yaml::dump(
-            ['flight.card' => $card, 'flight.craft' => $job->craft->name, 'flight.firmware' => 'Loam '.$version->toString()] + $settings->toArray(),
+            ['flight.card' => $card->value, 'flight.craft' => $job->craft->name, 'flight.firmware' => 'Loam '.$version->toString()] + $settings->toArray(),
         );
         try {
             $flown = $simulator->fly(
@@ -75,14 +80,14 @@ final readonly class FlyHandler implements JobHandler
                 },
             );
             fclose($stream);
-            if (FlightSimulator::STOPPED === $flown) {
+            if (FlightEnd::Stopped === $flown) {
                 throw new JobCancelled('The flight was called back; no log was kept.');
             }
-            $crashed = FlightSimulator::CRASHED === $flown;
+            $crashed = FlightEnd::Crashed === $flown;
             $log = $this->import->import(
                 $job->craft,
                 $path,
-                FlightCard::CARDS[$card].($crashed ? ', ended on the ground' : ''),
+                $this->words->of($card).($crashed ? ', ended on the ground' : ''),
                 $progress,
                 0.6,
             );

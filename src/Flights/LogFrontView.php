@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace Ortholex\App\Flights;
 
 use Ortholex\Core\Craft\SettingSet;
-use Ortholex\Core\Report\Finding;
+use Ortholex\Core\Report\Finding\Finding;
+use Ortholex\Core\Report\Finding\Weight;
 use Ortholex\Core\Report\Report;
-use Ortholex\Core\Report\Weight;
 use Ortholex\Core\Settings\Setting;
 
 /** What the front of a log shows. */

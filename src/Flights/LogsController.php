@@ -10,10 +10,12 @@ use Ortholex\App\Craft\Worlds;
 use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\Input;
 use Ortholex\App\Shell\SheetController;
+use Ortholex\App\Words\Words;
 use Ortholex\App\Work\Jobs;
 use Ortholex\Bench\Flight\FlightCard;
 use Ortholex\Bench\Power\Mode;
 use Ortholex\Core\FlightLog\LogWriter;
+use Ortholex\Core\LogCheck\Card;
 use Symfony\Component\HttpFoundation\HeaderUtils;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
@@ -25,13 +27,6 @@ use Symfony\Component\Routing\Attribute\Route;
 #[AsController]
 final class LogsController extends SheetController
 {
-    private const FOR = [
-        'mixed_sticks' => 'step response: large random moves of roll and pitch together',
-        'hover_and_climb' => 'noise: every throttle level, a few flips',
-        'flip_set' => 'prop wash and saturation: flips one after another',
-        'cruise' => 'calm flight: slow, smooth moves',
-    ];
-
     public function __construct(
         private readonly LogBook $book,
         private readonly LogStore $store,
@@ -39,6 +34,7 @@ final class LogsController extends SheetController
         private readonly Worlds $worlds,
         private readonly EntityManagerInterface $entities,
         private readonly int $mostUploadMb,
+        private readonly Words $words,
     ) {
     }
 
@@ -48,14 +44,19 @@ final class LogsController extends SheetController
         $craft = $this->crafts->named($slug);
         $whyNot = $this->whyNotFly($craft);
         $cards = [];
-        foreach (FlightCard::CARDS as $id => $name) {
+        foreach (Card::cases() as $card) {
             $sticks = ['roll' => [], 'pitch' => [], 'throttle' => []];
-            foreach (FlightCard::fly($id, 40, 3, 0.4, 11)->frames as $f) {
+            foreach (FlightCard::fly($card, 40, 3, 0.4, 11)->frames as $f) {
                 $sticks['roll'][] = round($f[0], 2);
                 $sticks['pitch'][] = round($f[1], 2);
                 $sticks['throttle'][] = round($f[3], 2);
             }
-            $cards[] = ['id' => $id, 'name' => $name, 'for' => self::FOR[$id], 'sticks' => $sticks];
+            $cards[] = [
+                'id' => $card->value,
+                'name' => $this->words->of($card),
+                'for' => $this->words->purpose($card),
+                'sticks' => $sticks,
+            ];
         }
 
         return $this->show(
@@ -79,17 +80,15 @@ final class LogsController extends SheetController
     public function fly(string $slug, Request $request): JsonResponse
     {
         $craft = $this->crafts->named($slug);
-        $card = Input::of($request)->text('card', 40);
-        if (!isset(FlightCard::CARDS[$card])) {
-            throw BadRequest::at('card', "There is no flight card “{$card}”.");
-        }
+        $name = Input::of($request)->text('card', 40);
+        $card = Card::tryFrom($name) ?? throw BadRequest::at('card', "There is no flight card “{$name}”.");
         $whyNot = $this->whyNotFly($craft);
         if ('' !== $whyNot) {
             throw BadRequest::at('card', $whyNot);
         }
         // Each flight has weather and hands of its own, and can still be flown again exactly.
         $seed = 1000 + (int) $this->entities->getRepository(Log::class)->count(['craft' => $craft]);
-        $job = $this->jobs->start($craft, 'fly', 'Fly '.FlightCard::CARDS[$card], ['card' => $card, 'seed' => $seed, 'seconds' => 40]);
+        $job = $this->jobs->start($craft, 'fly', 'Fly '.$this->words->of($card), ['card' => $card->value, 'seed' => $seed, 'seconds' => 40]);
 
         return new JsonResponse(['job' => $job->id]);
     }

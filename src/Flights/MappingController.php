@@ -8,6 +8,7 @@ use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\Input;
 use Ortholex\App\Shell\SheetController;
 use Ortholex\App\Shell\Uploads;
+use Ortholex\App\Words\Words;
 use Ortholex\App\Work\Jobs;
 use Ortholex\Core\FlightLog\LogError;
 use Ortholex\Core\FlightLog\Reading\ColumnGuess;
@@ -22,7 +23,7 @@ use Symfony\Component\Routing\Attribute\Route;
 #[AsController]
 final class MappingController extends SheetController
 {
-    public function __construct(private readonly ColumnMaps $maps, private readonly Uploads $uploads, private readonly Jobs $jobs)
+    public function __construct(private readonly ColumnMaps $maps, private readonly Uploads $uploads, private readonly Jobs $jobs, private readonly Words $words)
     {
     }
 
@@ -41,7 +42,7 @@ final class MappingController extends SheetController
         try {
             $plan = $this->maps->plan($path, $map);
         } catch (LogError $e) {
-            throw BadRequest::at('file', $e->getMessage());
+            throw BadRequest::at('file', $this->words->ofProblem($e));
         }
         if ([] === $map && (!$plan->isSure() || null === $plan->timeColumn())) {
             return new JsonResponse(['ask' => "/craft/$slug/51/columns/$upload?name=".rawurlencode($name)]);
@@ -64,9 +65,9 @@ final class MappingController extends SheetController
         try {
             $plan = $this->maps->plan($this->uploads->path($upload));
         } catch (LogError $e) {
-            throw BadRequest::at('file', $e->getMessage());
+            throw BadRequest::at('file', $this->words->ofProblem($e));
         }
-        $traces = ['time_s' => 'time'];
+        $traces = [Traces::TIME => 'time'];
         foreach (
             Traces::common(array_values(array_filter(array_map(static fn (ColumnGuess $g): ?string => $g->trace, $plan->guesses)))) as $trace
         ) {

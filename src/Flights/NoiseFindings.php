@@ -10,7 +10,7 @@ use Ortholex\Core\Noise\NoiseComparison;
 use Ortholex\Core\Noise\Ridge;
 use Ortholex\Core\Noise\RidgeKind;
 use Ortholex\Core\Report\Charts;
-use Ortholex\Core\Report\FindingKind;
+use Ortholex\Core\Report\Finding\FindingKind;
 use Ortholex\Core\Report\Report;
 use Ortholex\Core\Signal\Peak;
 use Ortholex\Core\Tuning\TermState;

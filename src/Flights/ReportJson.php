@@ -12,7 +12,7 @@ use Ortholex\Core\Incident\MotorFit;
 use Ortholex\Core\LogCheck\SignCheck;
 use Ortholex\Core\Noise\OrderLine;
 use Ortholex\Core\Noise\Ridge;
-use Ortholex\Core\Report\Finding;
+use Ortholex\Core\Report\Finding\Finding;
 use Ortholex\Core\Report\Report;
 use Ortholex\Core\Report\StepReport;
 use Ortholex\Core\Step\Exclusion;

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Flights;
 
-use Ortholex\Core\Report\Finding;
-use Ortholex\Core\Report\FindingKind;
+use Ortholex\Core\Report\Finding\Finding;
+use Ortholex\Core\Report\Finding\FindingKind;
 
 /** Where a finding can be seen, and where the setting behind it is changed: core knows no sheets. */
 final readonly class SheetsOfFindings

@@ -6,6 +6,7 @@ namespace Ortholex\App\Motors;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Craft\Craft;
+use Ortholex\App\Craft\CraftInterlocks;
 use Ortholex\App\Craft\LinkService;
 use Ortholex\App\Craft\Worlds;
 use Ortholex\App\Esc\Escs;
@@ -18,6 +19,7 @@ use Ortholex\Core\Drive\CalibrationStep;
 use Ortholex\Core\Drive\EscCalibration;
 use Ortholex\Core\Drive\MotorSignal;
 use Ortholex\Core\Drive\TeachStep;
+use Ortholex\Core\Guard\MotorWork;
 use Ortholex\Core\Settings\EscTable;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
@@ -34,6 +36,7 @@ final class DriveController extends SheetController
         private readonly Worlds $worlds,
         private readonly Staging $staging,
         private readonly DriveChecks $checks,
+        private readonly CraftInterlocks $interlocks,
         private readonly Words $words,
     ) {
     }
@@ -114,7 +117,7 @@ final class DriveController extends SheetController
             throw BadRequest::at('step', $this->words->of($now->says));
         }
         if (TeachStep::Full === $step) {
-            $this->demandPropsOff($craft);
+            $this->interlocks->of($craft)->demandPropsOff(MotorWork::HoldOutputsAtFull);
         }
         $this->worlds->client($craft)->teach($step);
         $state = $world->store->peek();
@@ -135,18 +138,8 @@ final class DriveController extends SheetController
 
             return true;
         }
-        $this->demandPropsOff($craft);
+        $this->interlocks->of($craft)->demandPropsOff(MotorWork::Spin);
 
         return false;
-    }
-
-    private function demandPropsOff(Craft $craft): void
-    {
-        if (!$this->worlds->of($craft)->store->peek()->propsDeclaredOff) {
-            throw BadRequest::at(
-                'props',
-                'Nothing turns before the props are declared off. The declaration lapses when pack or cable is pulled.',
-            );
-        }
     }
 }

@@ -6,6 +6,7 @@ namespace Ortholex\App\Motors;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Craft\Craft;
+use Ortholex\App\Craft\CraftInterlocks;
 use Ortholex\App\Craft\LinkService;
 use Ortholex\App\Craft\Worlds;
 use Ortholex\App\Esc\Escs;
@@ -25,6 +26,8 @@ use Ortholex\Core\Drive\LoopLoad;
 use Ortholex\Core\Drive\MotorSignal;
 use Ortholex\Core\Drive\SignalTiming;
 use Ortholex\Core\Esc\EscIdentity;
+use Ortholex\Core\Guard\Interlocks;
+use Ortholex\Core\Guard\MotorWork;
 use Ortholex\Core\Settings\Catalogue;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
@@ -48,6 +51,7 @@ final class MotorsController extends SheetController
         private readonly Airframes $frames,
         private readonly Escs $escs,
         private readonly DriveChecks $checks,
+        private readonly CraftInterlocks $interlocks,
         private readonly Words $words,
     ) {
     }
@@ -65,19 +69,6 @@ final class MotorsController extends SheetController
         $check = $this->check($craft, $frame, $pads);
         $next = array_values(array_diff($pads, array_keys($shown)))[0] ?? null;
         $linked = $this->links->isLinked($craft);
-        $missing = [];
-        foreach (
-            [
-                'Link the craft on sheet 11.' => $linked,
-                'Connect the flight pack on the bench strip: without it the motors have no power.' => $state->pack,
-                'Take the props off on the bench strip, and declare it here.' => $state->propsDeclaredOff,
-            ] as $words => $met
-        ) {
-            if (!$met) {
-                $missing[] = $words;
-            }
-        }
-
         $preview = $this->chains->current($craft, $this->staging->preview($craft));
         $loopHz = $preview->loopHz();
         $signal = MotorSignal::in($preview);
@@ -113,7 +104,7 @@ final class MotorsController extends SheetController
                 $this->words->of($check->fact($set)),
                 $next,
                 $check->isComplete() && $check->drives !== array_intersect_key($set, $check->drives),
-                $missing,
+                Interlocks::of($linked, $state->pack, $state->propsDeclaredOff)->open(),
                 $linked,
                 $state->pack,
                 $state->propsDeclaredOff,
@@ -149,12 +140,7 @@ final class MotorsController extends SheetController
 
             return new JsonResponse(['spinning' => false]);
         }
-        if (!$this->worlds->of($craft)->store->peek()->propsDeclaredOff) {
-            throw BadRequest::at(
-                'props',
-                'Nothing turns before the props are declared off. The declaration lapses when pack or cable is pulled.',
-            );
-        }
+        $this->interlocks->of($craft)->demandPropsOff(MotorWork::Spin);
         $this->worlds->client($craft)->spin($pad, self::GENTLE_PCT);
 
         return new JsonResponse(['spinning' => true]);

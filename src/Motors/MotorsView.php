@@ -11,6 +11,7 @@ use Ortholex\Core\Drive\EscCalibration;
 use Ortholex\Core\Drive\SignalTiming;
 use Ortholex\Core\Drive\TeachStep;
 use Ortholex\Core\Drive\Tone;
+use Ortholex\Core\Fact\Fact;
 use Ortholex\Core\Settings\Setting;
 
 /** What sheet 15 shows. */
@@ -20,7 +21,7 @@ final readonly class MotorsView
      * @param list<int>             $pads    pads that motors hang on
      * @param array<int, ShownSpin> $shown   by pad
      * @param array<int, string>    $set     pad => place, as staged or set
-     * @param list<string>          $missing interlocks that are unmet, in words
+     * @param list<Fact>            $missing interlocks that are open
      * @param list<Tone>            $tones   heard since the pack came on
      * @param list<Setting>                        $fields settings of the signal
      */

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\App\Motors;
 
 use Ortholex\Core\Drive\RisingOutput;
+use Ortholex\Core\Fact\Fact;
 use Ortholex\Core\Signal\Statistics;
 
 /** A slow rise as sheet 15 draws it. */
@@ -14,7 +15,7 @@ final readonly class RisenView
     public function __construct(
         public RisingOutput $rising,
         public array $rises,
-        public ?string $swap,
+        public ?Fact $swap,
         public \DateTimeImmutable $takenAt,
     ) {
     }

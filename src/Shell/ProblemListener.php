@@ -4,8 +4,10 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Shell;
 
+use Ortholex\App\Words\Words;
 use Ortholex\Core\Firmware\FirmwareError;
 use Ortholex\Core\FlightLog\LogError;
+use Ortholex\Core\Guard\InterlockOpen;
 use Ortholex\Core\Link\LinkError;
 use Ortholex\Core\Settings\SettingError;
 use Symfony\Component\EventDispatcher\Attribute\AsEventListener;
@@ -18,7 +20,7 @@ use Twig\Environment;
 /** Turns what went wrong into words: JSON for our scripts, a page for people; the field is named where there is one. */
 final readonly class ProblemListener
 {
-    public function __construct(private Environment $twig)
+    public function __construct(private Environment $twig, private Words $words)
     {
     }
 
@@ -31,6 +33,7 @@ final readonly class ProblemListener
             || $e instanceof LinkError
             || $e instanceof FirmwareError
             || $e instanceof LogError
+            || $e instanceof InterlockOpen
             || $e instanceof BadRequest;
         $status = match (true) {
             $e instanceof HttpExceptionInterface => $e->getStatusCode(),
@@ -40,7 +43,7 @@ final readonly class ProblemListener
         };
         $message =
             $known || $e instanceof HttpExceptionInterface
-                ? $e->getMessage()
+                ? $this->words->ofProblem($e)
                 : 'Something in Ortholex itself went wrong; nothing was changed by it. The server\'s log has the details.';
         if (404 === $status && str_contains($message, 'No route found')) {
             $message = 'There is no such page.';
@@ -55,7 +58,12 @@ final readonly class ProblemListener
                 new JsonResponse(
                     [
                         'error' => $message,
-                        'field' => $e instanceof SettingError ? $e->setting : ($e instanceof BadRequest ? $e->field : null),
+                        'field' => match (true) {
+                            $e instanceof SettingError => $e->setting,
+                            $e instanceof BadRequest => $e->field,
+                            $e instanceof InterlockOpen => 'props',
+                            default => null,
+                        },
                     ],
                     $status,
                 ),

@@ -8,6 +8,7 @@ use Ortholex\Core\Fact\Code;
 use Ortholex\Core\Fact\Explained;
 use Ortholex\Core\Fact\Fact;
 use Ortholex\Core\FlightLog\LogError;
+use Ortholex\Core\LogCheck\Card;
 use Ortholex\Core\Settings\EscTable;
 use Ortholex\Core\Settings\Setting;
 use Ortholex\Core\Settings\SettingGroup;
@@ -87,6 +88,12 @@ final readonly class Words
     public function group(SettingGroup $group): string
     {
         return ucfirst($group->value);
+    }
+
+    /** What a flight by a card is for. */
+    public function purpose(Card $card): string
+    {
+        return $this->translator->trans("card_for.$card->value", [], self::DOMAIN);
     }
 
     /** What a part is, in a few words. */

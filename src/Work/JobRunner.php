@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\App\Work;
 
 use Doctrine\ORM\EntityManagerInterface;
+use Ortholex\App\Words\Words;
 use Symfony\Component\Lock\LockFactory;
 
 /** Runs one job in this process, start to end. */
@@ -16,6 +17,7 @@ final readonly class JobRunner
         private EntityManagerInterface $entities,
         private LockFactory $locks,
         private string $dataFolder,
+        private Words $words,
     ) {
     }
 
@@ -47,9 +49,9 @@ final readonly class JobRunner
             }
             $this->end($job, Job::FAILED, "Nothing here knows how to do “{$job->kind}”.", []);
         } catch (JobCancelled $e) {
-            $this->end($job, Job::CANCELLED, $e->getMessage(), []);
+            $this->end($job, Job::CANCELLED, $this->words->ofProblem($e), []);
         } catch (\Throwable $e) {
-            $this->end($job, Job::FAILED, $e->getMessage(), []);
+            $this->end($job, Job::FAILED, $this->words->ofProblem($e), []);
         } finally {
             $lock->release();
         }

@@ -31,6 +31,9 @@ final class Findings extends NodeVisitorAbstract
     /** @var list<string> */
     public array $sheets = [];
 
+    /** @var array<string, list<string>> constants that hold a word, by class */
+    private array $constants = [];
+
     private bool $inException = false;
     private string $class = '';
 
@@ -44,7 +47,10 @@ final class Findings extends NodeVisitorAbstract
             $this->uses[] = $node->toString();
         }
         if ($node instanceof Node\Stmt\Class_) {
-            $names = array_map(static fn (Node\Name $n): string => $n->toString(), [...(null === $node->extends ? [] : [$node->extends]), ...$node->implements]);
+            $names = array_map(static fn (Node\Name $n): string => $n->toString(), [
+                ...null === $node->extends ? [] : [$node->extends],
+                ...$node->implements,
+            ]);
             $this->inException = [] !== array_filter($names, static fn (string $n): bool => 1 === preg_match('~(Exception|Error)$~', $n));
         }
         if ($node instanceof Node\Stmt\ClassLike) {
@@ -110,14 +116,30 @@ final class Findings extends NodeVisitorAbstract
         }
     }
 
+    /** Several constants of one class that hold a word each stand for kinds; a lone one is a name. */
     private function ofConstants(Node\Stmt\ClassConst $node): void
     {
         $this->literals($node->getDocComment()?->getText() ?? '', $node->getStartLine());
         foreach ($node->consts as $const) {
             if ($const->value instanceof Node\Scalar\String_ && 1 === preg_match(self::KIND, $const->value->value)) {
-                $this->kinds[] = \sprintf('%s:%d %s::%s is the string “%s”', $this->path, $const->getStartLine(), $this->class, $const->name, $const->value->value);
+                $this->constants[$this->class][] = \sprintf(
+                    '%s:%d %s::%s',
+                    $this->path,
+                    $const->getStartLine(),
+                    $this->class,
+                    $const->name,
+                );
             }
         }
+    }
+
+    public function afterTraverse(array $nodes): ?array
+    {
+        foreach ($this->constants as $together) {
+            array_push($this->kinds, ...\count($together) > 1 ? $together : []);
+        }
+
+        return null;
     }
 
     /** Unions of literal strings in a docblock. */

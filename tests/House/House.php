@@ -106,7 +106,9 @@ final class House
     /** @return list<string> where a string stands for one of several kinds: constants, unions of literals, and comparisons */
     public function stringKinds(string ...$rooms): array
     {
-        return array_merge(...array_map(fn (string $r): array => array_merge(...array_column(array_values($this->php($r)), 'kinds')), $rooms));
+        return array_merge(
+            ...array_map(fn (string $r): array => array_merge(...array_column(array_values($this->php($r)), 'kinds')), $rooms),
+        );
     }
 
     /** @return list<string> sentences in core outside exceptions */

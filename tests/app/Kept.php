@@ -8,7 +8,7 @@ use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\Fact\Fact;
 use Ortholex\Core\Fact\Stored;
 use Ortholex\Core\Report\Charts;
-use Ortholex\Core\Report\Finding;
+use Ortholex\Core\Report\Finding\Finding;
 use Ortholex\Core\Report\Report;
 use Ortholex\Core\Step\Confidence\ConfidenceReason;
 use Ortholex\Core\Step\Confidence\Grade;

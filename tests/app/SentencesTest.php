@@ -10,13 +10,13 @@ use Ortholex\App\Flights\ResponseFinding;
 use Ortholex\App\Flights\ResponseFindings;
 use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\Fact\Fact;
-use Ortholex\Core\Report\Certainty;
-use Ortholex\Core\Report\Finding;
-use Ortholex\Core\Report\FindingCode;
-use Ortholex\Core\Report\FindingKind;
-use Ortholex\Core\Report\FindingUnit;
-use Ortholex\Core\Report\Remedy;
-use Ortholex\Core\Report\Weight;
+use Ortholex\Core\Report\Finding\Certainty;
+use Ortholex\Core\Report\Finding\Finding;
+use Ortholex\Core\Report\Finding\FindingCode;
+use Ortholex\Core\Report\Finding\FindingKind;
+use Ortholex\Core\Report\Finding\FindingUnit;
+use Ortholex\Core\Report\Finding\Remedy;
+use Ortholex\Core\Report\Finding\Weight;
 use Ortholex\Core\Step\Confidence\ConfidenceReason;
 use Ortholex\Core\Step\Confidence\Grade;
 use Ortholex\Core\Step\StepRanking;
@@ -144,13 +144,7 @@ final class SentencesTest extends AppCase
     public function testWhyAnAxisCannotBeToldAndWhatChangedAreSaid(): void
     {
         $steps = [
-            'roll' => Kept::step(
-                1.3,
-                12.0,
-                Grade::Firm,
-                [Fact::of(ConfidenceReason::FeedForwardOn, pct: 30.0)],
-                ['peak' => [1.28, 1.33]],
-            ),
+            'roll' => Kept::step(1.3, 12.0, Grade::Firm, [Fact::of(ConfidenceReason::FeedForwardOn, pct: 30.0)], ['peak' => [1.28, 1.33]]),
             'pitch' => Kept::untold(Axis::Pitch),
             'yaw' => Kept::step(0.6, 40.0, Grade::Fair),
         ];

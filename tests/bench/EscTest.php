@@ -48,7 +48,10 @@ final class EscTest extends BenchCase
         $esc = new EscClient($this->power(), 2);
         self::assertEquals(EscTable::defaults($esc->identity()), $esc->readSettings());
         $esc->writeSettings(SettingSet::of(['advance_deg' => 20.0, 'direction' => 'reversed']));
-        self::refuses('lies outside', static fn () => $esc->writeSettings(SettingSet::of(['tone_loudness_pct' => 10.0, 'advance_deg' => 90.0])));
+        self::refuses(
+            'lies outside',
+            static fn () => $esc->writeSettings(SettingSet::of(['tone_loudness_pct' => 10.0, 'advance_deg' => 90.0])),
+        );
         self::refuses('knows no', static fn () => $esc->writeSettings(SettingSet::of(['punch' => 1])));
         $this->world->move('pack', '0');
         self::refuses('no power', static fn () => $esc->identity());

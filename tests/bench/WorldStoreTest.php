@@ -8,6 +8,7 @@ use Ortholex\Bench\Flight\FlightCard;
 use Ortholex\Bench\Flight\Noise;
 use Ortholex\Bench\State\WorldState;
 use Ortholex\Bench\State\WorldStore;
+use Ortholex\Core\LogCheck\Card;
 use Ortholex\Core\Signal\Statistics;
 use Ortholex\Demo\Scenario;
 use PHPUnit\Framework\TestCase;
@@ -88,7 +89,7 @@ final class WorldStoreTest extends TestCase
 
     public function testEveryCardIsFlownWithinTheSticksAndEndsOnTheGround(): void
     {
-        foreach (array_keys(FlightCard::CARDS) as $card) {
+        foreach (Card::cases() as $card) {
             foreach ([1, 2, 3] as $seed) {
                 $frames = FlightCard::fly($card, 40, 150, 0.4, $seed)->frames;
                 self::assertGreaterThanOrEqual(6000, \count($frames));
@@ -97,7 +98,7 @@ final class WorldStoreTest extends TestCase
                     self::assertTrue($throttle >= 0.0 && $throttle <= 1.0);
                 }
                 self::assertSame(0.0, $frames[0][3]);
-                self::assertEqualsWithDelta(0.0, $frames[5999][3], 0.02, "$card lands");
+                self::assertEqualsWithDelta(0.0, $frames[5999][3], 0.02, "{$card->name} lands");
             }
         }
     }

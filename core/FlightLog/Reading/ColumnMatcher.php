@@ -137,7 +137,7 @@ final readonly class ColumnMatcher
             if (!\in_array($name, $header, true)) {
                 throw LogError::noColumn($name, $trace, $header);
             }
-            if (null !== $trace && 'time_s' !== $trace && null === Traces::unitOf($trace)) {
+            if (null !== $trace && Traces::TIME !== $trace && null === Traces::unitOf($trace)) {
                 throw LogError::unknownTrace($trace);
             }
         }
@@ -177,7 +177,7 @@ final readonly class ColumnMatcher
     /** @return list<array{string|null, float}> traces a name may mean, with scores */
     private static function candidates(string $name, bool $letters): array
     {
-        if ('time_s' === $name || null !== Traces::unitOf($name)) {
+        if (Traces::TIME === $name || null !== Traces::unitOf($name)) {
             return [[$name, 1.0]];
         }
         $words = self::words($name);
@@ -296,7 +296,7 @@ final readonly class ColumnMatcher
         } elseif ($has($q['current'])) {
             $put('current_a', 0.93);
         } elseif ($has($q['time'])) {
-            $put('time_s', 0.95);
+            $put(Traces::TIME, 0.95);
         } elseif (null !== $axis && 1 === \count($words)) {
             // An axis and nothing else: most likely its rate, but that is a guess.
             $put("rate_measured_{$axis}_dps", 0.5);
@@ -387,6 +387,6 @@ final readonly class ColumnMatcher
             return ('f' === $first[0] ? 'front' : 'rear').'_'.('r' === $first[1] ? 'right' : 'left');
         }
 
-        return ('front' === $first ? 'front' : 'rear').(isset($across[0]) ? "_$across[0]" : '');
+        return ('f' === $first[0] ? 'front' : 'rear').(isset($across[0]) ? "_$across[0]" : '');
     }
 }

@@ -64,9 +64,9 @@ final readonly class LogPlan
         }
         $turns = array_map(static fn (array $v): float => Statistics::quantile($v, 0.995), $rates);
         foreach ($guesses as $g) {
-            if ('time_s' === $g->trace) {
+            if (Traces::TIME === $g->trace) {
                 $first = array_column(self::rows($dialect, $start, []), $g->column);
-                $units['time_s'] = 'time_s' === $g->name ? UnitGuess::asIs('s') : UnitGuess::time($named[$g->column], $first);
+                $units[Traces::TIME] = Traces::TIME === $g->name ? UnitGuess::asIs('s') : UnitGuess::time($named[$g->column], $first);
             } elseif (null !== $g->trace) {
                 $kind = str_starts_with($g->trace, 'setpoint') ? 'setpoint' : 'rate';
                 $units[$g->trace] = UnitGuess::of(
@@ -90,7 +90,7 @@ final readonly class LogPlan
     public function timeColumn(): ?int
     {
         foreach ($this->guesses as $guess) {
-            if ('time_s' === $guess->trace) {
+            if (Traces::TIME === $guess->trace) {
                 return $guess->column;
             }
         }
@@ -121,7 +121,7 @@ final readonly class LogPlan
     private static function timed(array $guesses, Dialect $dialect, string $start, array $given): array
     {
         foreach ($guesses as $g) {
-            if ('time_s' === $g->trace) {
+            if (Traces::TIME === $g->trace) {
                 return $guesses;
             }
         }
@@ -138,7 +138,7 @@ final readonly class LogPlan
             $middle = Statistics::median($steps);
             // Mostly even steps forward; a counter of samples by ones would be no time, but nobody could tell.
             if (min([0.0, ...$steps]) >= 0 && $middle > 0 && Statistics::quantile($steps, 0.9) < 3 * $middle) {
-                $guesses[$i] = new ColumnGuess($g->column, $g->name, 'time_s', 0.6);
+                $guesses[$i] = new ColumnGuess($g->column, $g->name, Traces::TIME, 0.6);
 
                 return $guesses;
             }

@@ -156,10 +156,10 @@ final class LogReader
             throw LogError::noTime($plan->dialect->headerLine, $plan->dialect->header);
         }
         $this->timeColumn = $time;
-        $this->timeScale = $plan->units['time_s']->scale;
+        $this->timeScale = $plan->units[Traces::TIME]->scale;
         $this->width = \count($plan->dialect->header);
         foreach ($plan->guesses as $guess) {
-            if ('time_s' === $guess->trace) {
+            if (Traces::TIME === $guess->trace) {
                 continue;
             }
             if (null === $guess->trace) {

@@ -116,11 +116,7 @@ final readonly class UnitGuess
 
         return new self(
             $unit,
-            match ($unit) {
-                'm/s²' => 1 / 9.80665,
-                'counts' => 1 / 2048,
-                default => 1.0,
-            },
+            ['m/s²' => 1 / 9.80665, 'counts' => 1 / 2048][$unit] ?? 1.0,
             0.0,
             null !== $said,
         );

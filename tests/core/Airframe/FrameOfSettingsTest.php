@@ -20,12 +20,14 @@ final class FrameOfSettingsTest extends TestCase
     {
         foreach (['quad_x' => 4, 'quad_plus' => 4, 'quad_stretched' => 4, 'hexa_x' => 6] as $layout => $motors) {
             foreach (['props_in', 'props_out'] as $props) {
-                $frame = Airframe::of(SettingSet::of([
-                    'frame.layout' => $layout,
-                    'frame.diagonal_mm' => 300.0,
-                    'frame.stretch' => 1.5,
-                    'props.direction' => $props,
-                ]));
+                $frame = Airframe::of(
+                    SettingSet::of([
+                        'frame.layout' => $layout,
+                        'frame.diagonal_mm' => 300.0,
+                        'frame.stretch' => 1.5,
+                        'props.direction' => $props,
+                    ]),
+                );
                 self::assertCount($motors, $frame->motors);
                 foreach ($frame->motors as $m) {
                     self::assertEqualsWithDelta(0.15, hypot($m->x, $m->y), 1e-12, "$layout: every motor half a diagonal from the middle");
@@ -39,9 +41,9 @@ final class FrameOfSettingsTest extends TestCase
                 Mixer::of($frame);
             }
         }
-        $stretched = Airframe::of(SettingSet::of(['frame.layout' => 'quad_stretched', 'frame.diagonal_mm' => 300.0, 'frame.stretch' => 1.5]))->at(
-            'front_right',
-        );
+        $stretched = Airframe::of(
+            SettingSet::of(['frame.layout' => 'quad_stretched', 'frame.diagonal_mm' => 300.0, 'frame.stretch' => 1.5]),
+        )->at('front_right');
         self::assertNotNull($stretched);
         self::assertEqualsWithDelta(1.5, $stretched->x / $stretched->y, 1e-12);
         self::assertSame(1, Airframe::of(SettingSet::of([]))->at('front_left')?->spin, 'props-in: front left clockwise from above');
@@ -63,7 +65,11 @@ final class FrameOfSettingsTest extends TestCase
 
     public function testArmsThatMakeNoFrameAreRefused(): void
     {
-        $this->refuses(AirframeFlaw::TooFewMotors, ['frame.layout' => 'custom', 'arm.front.forward_mm' => 100.0, 'arm.rear.forward_mm' => -100.0]);
+        $this->refuses(AirframeFlaw::TooFewMotors, [
+            'frame.layout' => 'custom',
+            'arm.front.forward_mm' => 100.0,
+            'arm.rear.forward_mm' => -100.0,
+        ]);
         $this->refuses(AirframeFlaw::TwoInOneSpot, [
             'frame.layout' => 'custom',
             'arm.front.forward_mm' => 100.0,

@@ -140,7 +140,10 @@ final class ShownTest extends TestCase
         );
         self::assertFalse($check->isComplete());
         self::assertEquals(
-            [Fact::of(SpinCode::NoMotorThere, pad: 2, place: 'top'), Fact::of(SpinCode::PadsShareMotor, pads: ['1', '3'], place: 'front_left')],
+            [
+                Fact::of(SpinCode::NoMotorThere, pad: 2, place: 'top'),
+                Fact::of(SpinCode::PadsShareMotor, pads: ['1', '3'], place: 'front_left'),
+            ],
             $check->clashes,
         );
         self::assertEquals(

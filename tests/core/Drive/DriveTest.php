@@ -12,6 +12,7 @@ use Ortholex\Core\Drive\LoopLoad;
 use Ortholex\Core\Drive\MagnetCheck;
 use Ortholex\Core\Drive\MotorSignal;
 use Ortholex\Core\Drive\RisingOutput;
+use Ortholex\Core\Drive\Struggle;
 use Ortholex\Core\Drive\SwitchingTrade;
 use Ortholex\Core\Drive\TeachStep;
 use Ortholex\Core\Drive\Tone;
@@ -63,7 +64,11 @@ final class DriveTest extends TestCase
         self::assertSame(['a' => 3.0, 'b' => 3.5, 'c' => 4.0, 'd' => 3.5], $rising->steadyAt);
         self::assertSame(5.0, $rising->idlePct);
         self::assertSame(['motors.idle_pct' => 5.0], $rising->idleFor(SettingSet::of(['motors.idle_pct' => 5.5])));
-        self::assertSame(['motors.idle_us' => 50], $rising->idleFor(SettingSet::of(['motors.idle_us' => 55])), 'an older Loam counts in microseconds');
+        self::assertSame(
+            ['motors.idle_us' => 50],
+            $rising->idleFor(SettingSet::of(['motors.idle_us' => 55])),
+            'an older Loam counts in microseconds',
+        );
         self::assertSame([], $rising->weak);
     }
 
@@ -71,9 +76,9 @@ final class DriveTest extends TestCase
     {
         $late = RisingOutput::of(['a' => self::motor(3.0), 'b' => self::motor(5.5), 'c' => self::motor(3.0), 'd' => self::motor(3.5)]);
         self::assertSame(['b'], array_keys($late->weak));
-        self::assertStringContainsString('only from 5.5 %', $late->weak['b']);
+        self::assertEquals(Fact::of(Struggle::SteadyLate, pct: 5.5, others_pct: 3.0), $late->weak['b']);
         $never = RisingOutput::of(['a' => self::motor(3.0), 'b' => self::motor(99.0), 'c' => self::motor(3.0), 'd' => self::motor(3.5)]);
-        self::assertSame('never turned steadily; the others did from 3.0 %', $never->weak['b']);
+        self::assertEquals(Fact::of(Struggle::NeverSteadyOthersDid, others_pct: 3.0), $never->weak['b']);
         $stalling = self::motor(3.0);
         foreach ($stalling[5]['rpm'] as $i => $rpm) {
             $stalling[5]['rpm'][$i] = 0 === $i % 3 ? 0.0 : $rpm;
@@ -87,26 +92,32 @@ final class DriveTest extends TestCase
         $all = RisingOutput::of(['a' => self::motor(99.0), 'b' => self::motor(99.0)]);
         self::assertNull($all->idlePct);
         self::assertSame([], $all->idleFor(SettingSet::of(['motors.idle_pct' => 5.5])));
-        self::assertSame('never turned steadily', $all->weak['a']);
+        self::assertEquals(Fact::of(Struggle::NeverSteady), $all->weak['a']);
     }
 
     public function testTheSwapTellsMotorFromEsc(): void
     {
         $good = self::motor(3.0);
         $bad = self::motor(5.5);
-        self::assertStringContainsString(
-            'it is the motor',
-            RisingOutput::of(['a' => $good, 'b' => $bad, 'c' => $good, 'd' => $good])->afterSwap('a', 'b'),
+        self::assertEquals(
+            Fact::of(Struggle::WentWithMotor, place: 'b'),
+            self::afterSwap(['a' => $good, 'b' => $bad, 'c' => $good, 'd' => $good]),
         );
-        self::assertStringContainsString(
-            'it is the ESC',
-            RisingOutput::of(['a' => $bad, 'b' => $good, 'c' => $good, 'd' => $good])->afterSwap('a', 'b'),
+        self::assertEquals(
+            Fact::of(Struggle::StayedAtPlace, place: 'a'),
+            self::afterSwap(['a' => $bad, 'b' => $good, 'c' => $good, 'd' => $good]),
         );
-        self::assertStringContainsString(
-            'Both struggle',
-            RisingOutput::of(['a' => $bad, 'b' => $bad, 'c' => $good, 'd' => $good, 'e' => $good])->afterSwap('a', 'b'),
+        self::assertEquals(
+            Fact::of(Struggle::BothNow),
+            self::afterSwap(['a' => $bad, 'b' => $bad, 'c' => $good, 'd' => $good, 'e' => $good]),
         );
-        self::assertStringContainsString('joint', RisingOutput::of(['a' => $good, 'b' => $good, 'c' => $good])->afterSwap('a', 'b'));
+        self::assertEquals(Fact::of(Struggle::Gone), self::afterSwap(['a' => $good, 'b' => $good, 'c' => $good]));
+    }
+
+    /** @param array<string, list<array{pct: float, rpm: list<float>}>> $motors */
+    private static function afterSwap(array $motors): Fact
+    {
+        return RisingOutput::of($motors)->afterSwap('a', 'b');
     }
 
     /** By hand: 16.8 V, 0.35, 24 kHz: ΔI = 16.8·0.35·0.65/(16e-6·24e3) = 9.953 A, R·ΔI²/12 = 0.743 W; ½·16.8·4·34e-9·24e3 = 0.0274 W; 350e-9·24e3/0.08 = 0.105. */

@@ -40,7 +40,11 @@ final class EscTest extends TestCase
         yield 'clock' => [self::manifest(clock: 24), FitVerdict::DoesNotFit, [EscFitReason::OtherClock]];
         yield 'shorter dead time' => [self::manifest(dead: 250), FitVerdict::DoesNotFit, [EscFitReason::DeadTimeShorter]];
         yield 'longer dead time' => [self::manifest(dead: 400), FitVerdict::DoesNotFit, [EscFitReason::DeadTimeDiffers]];
-        yield 'all three' => [self::manifest('P3', 24, 250), FitVerdict::DoesNotFit, [EscFitReason::OtherLayout, EscFitReason::OtherClock, EscFitReason::DeadTimeShorter]];
+        yield 'all three' => [
+            self::manifest('P3', 24, 250),
+            FitVerdict::DoesNotFit,
+            [EscFitReason::OtherLayout, EscFitReason::OtherClock, EscFitReason::DeadTimeShorter],
+        ];
         yield 'older' => [self::manifest(version: '1.1.0'), FitVerdict::FitsBut, [EscFitReason::Older]];
         yield 'pre-release' => [self::manifest(version: '1.5.0-pre1'), FitVerdict::FitsBut, [EscFitReason::PreRelease]];
         yield 'other family' => [

@@ -28,12 +28,27 @@ final class FitTest extends TestCase
             FitVerdict::DoesNotFit,
             Fact::of(FitReason::OtherBoard, wanted: 'Quern F7-2', wanted_ids: ['QUERN-F7-2'], board: 'Quern F7', id: 'QUERN-F7'),
         ];
-        yield 'another processor' => [['processor' => 'F4'], 0x0800_8000, FitVerdict::DoesNotFit, Fact::of(FitReason::OtherProcessor, wanted: 'F4', processor: 'F7')];
+        yield 'another processor' => [
+            ['processor' => 'F4'],
+            0x0800_8000,
+            FitVerdict::DoesNotFit,
+            Fact::of(FitReason::OtherProcessor, wanted: 'F4', processor: 'F7'),
+        ];
         yield 'below the flash' => [[], 0x0800_0000, FitVerdict::DoesNotFit, self::outside(0x0800_0000)];
         yield 'past the flash' => [[], 0x080F_FF00, FitVerdict::DoesNotFit, self::outside(0x080F_FF00)];
         yield 'other bytes' => [['sha256' => str_repeat('0', 64)], 0x0800_8000, FitVerdict::DoesNotFit, Fact::of(FitReason::OtherBytes)];
-        yield 'leaves out what is used' => [['left_out' => ['gps', 'overlay']], 0x0800_8000, FitVerdict::FitsBut, Fact::of(FitReason::LeavesOut, option: 'gps')];
-        yield 'leaves out what is not used' => [['left_out' => ['overlay']], 0x0800_8000, FitVerdict::Fits, Fact::of(FitReason::MadeForIt, id: 'QUERN-F7', processor: 'F7')];
+        yield 'leaves out what is used' => [
+            ['left_out' => ['gps', 'overlay']],
+            0x0800_8000,
+            FitVerdict::FitsBut,
+            Fact::of(FitReason::LeavesOut, option: 'gps'),
+        ];
+        yield 'leaves out what is not used' => [
+            ['left_out' => ['overlay']],
+            0x0800_8000,
+            FitVerdict::Fits,
+            Fact::of(FitReason::MadeForIt, id: 'QUERN-F7', processor: 'F7'),
+        ];
         yield 'pre-release' => [['version' => '4.4.0-pre1'], 0x0800_8000, FitVerdict::FitsBut, Fact::of(FitReason::PreRelease)];
         yield 'older' => [['version' => '4.0.3'], 0x0800_8000, FitVerdict::FitsBut, Fact::of(FitReason::Older, version: '4.2.1')];
     }

@@ -81,7 +81,9 @@ final class BoardClientTest extends TestCase
                 [Message::SENSORS, static fn (BoardClient $c) => $c->accelerometer(1)],
             ] as [$kind, $ask]
         ) {
-            $client = new BoardClient(self::link(static fn (string $sent): array => [(new Message($kind | Message::ANSWER, 'abc'))->encode()]));
+            $client = new BoardClient(
+                self::link(static fn (string $sent): array => [(new Message($kind | Message::ANSWER, 'abc'))->encode()]),
+            );
             try {
                 $ask($client);
                 self::fail("Kind $kind was believed.");

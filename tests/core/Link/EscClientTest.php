@@ -40,7 +40,10 @@ final class EscClientTest extends TestCase
             ],
         );
         self::assertTrue(
-            self::with([Message::fields(['Osier 20', 'K7', '48', '350', '0', '4096', '20480', '512', '', '', '0', '0'])], Message::ESC_IDENTITY)
+            self::with(
+                [Message::fields(['Osier 20', 'K7', '48', '350', '0', '4096', '20480', '512', '', '', '0', '0'])],
+                Message::ESC_IDENTITY,
+            )
                 ->identity()
                 ->inBootloader(),
         );

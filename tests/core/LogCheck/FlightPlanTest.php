@@ -10,6 +10,7 @@ use Ortholex\Core\Fact\Fact;
 use Ortholex\Core\Fact\Stored;
 use Ortholex\Core\LogCheck\Adequacy;
 use Ortholex\Core\LogCheck\AdequacyCode;
+use Ortholex\Core\LogCheck\Card;
 use Ortholex\Core\LogCheck\FlightPlan;
 use Ortholex\Core\LogCheck\FlownLog;
 use PHPUnit\Framework\TestCase;
@@ -35,33 +36,37 @@ final class FlightPlanTest extends TestCase
 
     public function testNoiseComesBeforeResponseAndFlipsLast(): void
     {
-        self::assertSame('hover_and_climb', FlightPlan::of(SettingSet::of(self::CRAFT), [])->card);
+        self::assertSame(Card::HoverAndClimb, FlightPlan::of(SettingSet::of(self::CRAFT), [])->card);
         $noise = self::flown(self::CRAFT, AdequacyCode::NoiseAgainstThrottle);
         $response = self::flown(self::CRAFT, AdequacyCode::StepResponse, AdequacyCode::Lag);
-        self::assertSame('hover_and_climb', FlightPlan::of(SettingSet::of(self::CRAFT), [$response])->card);
-        self::assertSame('mixed_sticks', FlightPlan::of(SettingSet::of(self::CRAFT), [$noise])->card);
-        self::assertSame('flip_set', FlightPlan::of(SettingSet::of(self::CRAFT), [$response, $noise])->card);
+        self::assertSame(Card::HoverAndClimb, FlightPlan::of(SettingSet::of(self::CRAFT), [$response])->card);
+        self::assertSame(Card::MixedSticks, FlightPlan::of(SettingSet::of(self::CRAFT), [$noise])->card);
+        self::assertSame(Card::FlipSet, FlightPlan::of(SettingSet::of(self::CRAFT), [$response, $noise])->card);
     }
 
     public function testAChangedFilterOrGainMakesOldFlightsOld(): void
     {
         $all = self::flown(self::CRAFT, AdequacyCode::NoiseAgainstThrottle, AdequacyCode::StepResponse);
-        self::assertSame('hover_and_climb', FlightPlan::of(SettingSet::of(['rate_path.stage.1.cutoff_hz' => 120.0] + self::CRAFT), [$all])->card);
-        self::assertSame('hover_and_climb', FlightPlan::of(SettingSet::of(['notch.motor.orders' => '1'] + self::CRAFT), [$all])->card);
-        self::assertSame('mixed_sticks', FlightPlan::of(SettingSet::of(['gain.roll.p' => 26.0] + self::CRAFT), [$all])->card);
         self::assertSame(
-            'flip_set',
+            Card::HoverAndClimb,
+            FlightPlan::of(SettingSet::of(['rate_path.stage.1.cutoff_hz' => 120.0] + self::CRAFT), [$all])->card,
+        );
+        self::assertSame(Card::HoverAndClimb, FlightPlan::of(SettingSet::of(['notch.motor.orders' => '1'] + self::CRAFT), [$all])->card);
+        self::assertSame(Card::MixedSticks, FlightPlan::of(SettingSet::of(['gain.roll.p' => 26.0] + self::CRAFT), [$all])->card);
+        self::assertSame(
+            Card::FlipSet,
             FlightPlan::of(SettingSet::of(['feel.roll.full_stick_dps' => 500.0] + self::CRAFT), [$all])->card,
             'another feel is not another craft',
         );
         self::assertSame(
-            'flip_set',
+            Card::FlipSet,
             FlightPlan::of(SettingSet::of(['gain.roll.p' => 24] + self::CRAFT), [$all])->card,
             'a whole number is the same number',
         );
         self::assertSame(
-            'hover_and_climb',
-            FlightPlan::of(SettingSet::of(self::CRAFT), [self::flown([], AdequacyCode::NoiseAgainstThrottle, AdequacyCode::StepResponse)])->card,
+            Card::HoverAndClimb,
+            FlightPlan::of(SettingSet::of(self::CRAFT), [self::flown([], AdequacyCode::NoiseAgainstThrottle, AdequacyCode::StepResponse)])
+                ->card,
             'who knows what flew',
         );
     }
@@ -81,7 +86,9 @@ final class FlightPlanTest extends TestCase
         // A feel that cannot be is replaced.
         self::assertArrayHasKey(
             'feel.roll.half_stick_dps',
-            FlightPlan::forResponse(SettingSet::of(['feel.roll.centre_dps' => 100, 'feel.roll.half_stick_dps' => 10, 'feel.roll.full_stick_dps' => 400])),
+            FlightPlan::forResponse(
+                SettingSet::of(['feel.roll.centre_dps' => 100, 'feel.roll.half_stick_dps' => 10, 'feel.roll.full_stick_dps' => 400]),
+            ),
         );
     }
 

@@ -82,17 +82,15 @@ final class SignsAndSteadinessTest extends TestCase
 
     public function testMotorsByNumberTellNothingOfTheMixer(): void
     {
-        $log = (new KnownFlight(5))
-            ->fly(KnownFlight::quadX(), 45.0, null, 0.0, 'mixed', 10)
-            ->with(
-                [
-                    'output_front_right_pct' => 'output_1_pct',
-                    'output_rear_right_pct' => 'output_2_pct',
-                    'output_rear_left_pct' => 'output_3_pct',
-                    'output_front_left_pct' => 'output_4_pct',
-                ],
-                ['setpoint_roll_dps', 'rate_filtered_roll_dps'],
-            );
+        $log = (new KnownFlight(5))->fly(KnownFlight::quadX(), 45.0, null, 0.0, 'mixed', 10)->with(
+            [
+                'output_front_right_pct' => 'output_1_pct',
+                'output_rear_right_pct' => 'output_2_pct',
+                'output_rear_left_pct' => 'output_3_pct',
+                'output_front_left_pct' => 'output_4_pct',
+            ],
+            ['setpoint_roll_dps', 'rate_filtered_roll_dps'],
+        );
         self::assertNull(self::byAxis($log)['roll']->points);
         self::assertSame([], self::byAxis($log)['roll']->turn, 'that both are turned cannot be seen then');
         self::assertSame([], SignCheck::of(KnownFlight::of(['throttle_pct' => array_fill(0, 500, 40.0)], 1000)));

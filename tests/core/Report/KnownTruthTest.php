@@ -17,7 +17,7 @@ use Ortholex\Core\Noise\NoiseMap;
 use Ortholex\Core\Noise\Ridge;
 use Ortholex\Core\Noise\RidgeKind;
 use Ortholex\Core\Noise\Ridges;
-use Ortholex\Core\Report\FindingKind;
+use Ortholex\Core\Report\Finding\FindingKind;
 use Ortholex\Core\Report\FlightAnalysis;
 use Ortholex\Core\Report\Report;
 use Ortholex\Core\Tuning\TermState;

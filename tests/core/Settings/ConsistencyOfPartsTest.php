@@ -43,9 +43,24 @@ final class ConsistencyOfPartsTest extends TestCase
     /** @return iterable<string, array{array<string, float|bool|string>, string, ClashWeight, Fact}> */
     public static function clashes(): iterable
     {
-        yield 'GPS without location' => [['uart.3.role' => 'gps'], 'location.enabled', ClashWeight::Refuse, Fact::of(ClashCode::RoleNeedsFlag, role: 'gps', needs: 'location.enabled')];
-        yield 'a recorder that logs to memory' => [['uart.3.role' => 'recorder'], 'recorder.kind', ClashWeight::Refuse, Fact::of(ClashCode::RoleNeedsChoice, role: 'recorder', needs: 'recorder.kind', choice: 'serial')];
-        yield 'on a software UART too' => [['uart.software_1.role' => 'telemetry'], 'telemetry.enabled', ClashWeight::Refuse, Fact::of(ClashCode::RoleNeedsFlag, role: 'telemetry', needs: 'telemetry.enabled')];
+        yield 'GPS without location' => [
+            ['uart.3.role' => 'gps'],
+            'location.enabled',
+            ClashWeight::Refuse,
+            Fact::of(ClashCode::RoleNeedsFlag, role: 'gps', needs: 'location.enabled'),
+        ];
+        yield 'a recorder that logs to memory' => [
+            ['uart.3.role' => 'recorder'],
+            'recorder.kind',
+            ClashWeight::Refuse,
+            Fact::of(ClashCode::RoleNeedsChoice, role: 'recorder', needs: 'recorder.kind', choice: 'serial'),
+        ];
+        yield 'on a software UART too' => [
+            ['uart.software_1.role' => 'telemetry'],
+            'telemetry.enabled',
+            ClashWeight::Refuse,
+            Fact::of(ClashCode::RoleNeedsFlag, role: 'telemetry', needs: 'telemetry.enabled'),
+        ];
         yield 'two arms only' => [
             ['frame.layout' => 'custom', 'arm.front.forward_mm' => 100.0, 'arm.rear.forward_mm' => -100.0],
             'frame.layout',

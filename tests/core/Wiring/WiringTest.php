@@ -45,13 +45,8 @@ final class WiringTest extends TestCase
      * @param list<array{string, string}> $wires
      */
     #[DataProvider('faults')]
-    public function testEachFaultHasItsOwnCode(
-        array $parts,
-        array $wires,
-        WiringCode $code,
-        ?int $atWire,
-        string $board = 'MARL-F4',
-    ): void {
+    public function testEachFaultHasItsOwnCode(array $parts, array $wires, WiringCode $code, ?int $atWire, string $board = 'MARL-F4'): void
+    {
         $wiring = self::wiring($parts, $wires, board: $board);
         $found = array_values(array_filter($wiring->faults, static fn (WiringFault $f): bool => $f->what->is($code)));
         self::assertNotEmpty($found, 'found only '.json_encode(array_column($wiring->faults, 'what')));
@@ -187,7 +182,8 @@ final class WiringTest extends TestCase
     {
         $catalogue = Catalogue::loam();
         $version = Version::parse('4.3.0');
-        $plan = CommitPlan::of(SettingSet::of(['uart.3.role' => 'gps', 'uart.3.baud' => '38400', 'location.enabled' => true, 'gain.roll.p' => 30.0]),
+        $plan = CommitPlan::of(
+            SettingSet::of(['uart.3.role' => 'gps', 'uart.3.baud' => '38400', 'location.enabled' => true, 'gain.roll.p' => 30.0]),
             $catalogue,
             $version,
         );

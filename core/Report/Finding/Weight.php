@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Ortholex\Core\Report;
+namespace Ortholex\Core\Report\Finding;
 
 /** How grave a finding is. */
 enum Weight: string

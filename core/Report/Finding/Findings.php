@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Ortholex\Core\Report;
+namespace Ortholex\Core\Report\Finding;
 
 use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\Fact\Fact;
@@ -14,6 +14,8 @@ use Ortholex\Core\LogCheck\SignCheck;
 use Ortholex\Core\Noise\OrderLine;
 use Ortholex\Core\Noise\Ridge;
 use Ortholex\Core\Noise\RidgeKind;
+use Ortholex\Core\Report\AxisReport;
+use Ortholex\Core\Report\FlightAnalysis;
 use Ortholex\Core\Step\Confidence\Grade;
 use Ortholex\Core\Step\StepOutcome;
 use Ortholex\Core\Tuning\TermState;

@@ -1,0 +1,12 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Core\Esc;
+
+/** Which way an ESC turns its motor, against how it is soldered. */
+enum TurningDirection: string
+{
+    case Normal = 'normal';
+    case Reversed = 'reversed';
+}
