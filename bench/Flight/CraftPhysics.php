@@ -13,14 +13,14 @@ use Ortholex\Core\Airframe\Airframe;
 final readonly class CraftPhysics
 {
     /**
-     * @param array{float, float, float}                                                         $inertia    kg·m² about roll, pitch, yaw
-     * @param list<float>                                                                        $imbalance  gyro noise of each prop at full speed, deg/s
-     * @param list<array{axis: int, hz: float, damping: float, gain: float}>                     $resonances frame resonances and how strongly vibration drives them
-     * @param array{float, float, float}                                                         $mountedDeg how the board really lies in the craft
-     * @param array<int, string>                                                                 $wiredPads  pad => place of the motor soldered to it
-     * @param array<int, EscModel>                                                               $escs       the ESC on each pad
-     * @param array{float, float}                                                                $levelFault roll and pitch by which the board sits crooked, beyond its mounting; deg
-     * @param int                                                                                $magnets    true pole count of the motors
+     * @param array{float, float, float} $inertia kg·m² about roll, pitch, yaw
+     * @param list<float> $imbalance gyro noise of each prop at full speed, deg/s
+     * @param list<array{axis: int, hz: float, damping: float, gain: float}> $resonances of the frame, and how strongly they ring
+     * @param array{float, float, float} $mountedDeg how the board really lies in the craft
+     * @param array<int, string> $wiredPads pad => place of the motor soldered to it
+     * @param array<int, EscModel> $escs the ESC on each pad
+     * @param array{float, float} $levelFault roll and pitch by which the board sits crooked, beyond its mounting; deg
+     * @param int $magnets true pole count of the motors
      */
     public function __construct(
         public Airframe $frame,

@@ -71,9 +71,8 @@ final readonly class SolderedParts
         if (PartRole::Gps === $part->role) {
             $second = (int) $now % 60;
             $out = '';
-            foreach (
-                [\sprintf('GPRMC,1200%02d.00,V,,,,,,,231126,,,N', $second), \sprintf('GPGGA,1200%02d.00,,,,,0,00,99.99,,,,,,', $second)] as $body
-            ) {
+            foreach (['GPRMC,1200%02d.00,V,,,,,,,231126,,,N', 'GPGGA,1200%02d.00,,,,,0,00,99.99,,,,,,'] as $sentence) {
+                $body = \sprintf($sentence, $second);
                 $out .= '$'.$body.'*'.NmeaScan::checksum($body)."\r\n";
             }
 

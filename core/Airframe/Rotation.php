@@ -65,7 +65,11 @@ final readonly class Rotation
         ];
     }
 
-    /** @param array{array{float, float, float}, array{float, float, float}, array{float, float, float}} $m orthonormal, from turned to fixed axes */
+    /**
+     * Of an orthonormal matrix, from turned to fixed axes.
+     *
+     * @param array{array{float, float, float}, array{float, float, float}, array{float, float, float}} $m
+     */
     public static function ofMatrix(array $m): self
     {
         return new self($m);

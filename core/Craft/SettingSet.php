@@ -154,11 +154,11 @@ final readonly class SettingSet implements \IteratorAggregate, \ArrayAccess, \Co
 
     public function offsetSet(mixed $offset, mixed $value): never
     {
-        throw new \LogicException(self::class.'::with() makes a changed set; a set itself stays.');
+        throw SetIsFixed::cannotChange();
     }
 
     public function offsetUnset(mixed $offset): never
     {
-        throw new \LogicException(self::class.'::where() makes a smaller set; a set itself stays.');
+        throw SetIsFixed::cannotChange();
     }
 }

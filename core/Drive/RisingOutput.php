@@ -76,6 +76,7 @@ final readonly class RisingOutput
             $stalls[$place] = 0 === $read ? 0.0 : $stalled / $read;
         }
         $weak = [];
+        $stallsMost = [] === $stalls ? 0.0 : self::STALLS_MORE * Statistics::median(array_values($stalls));
         foreach ($steady as $place => $at) {
             $others = array_values(
                 array_filter($steady, static fn (?float $v, string $p): bool => null !== $v && $p !== $place, \ARRAY_FILTER_USE_BOTH),
@@ -85,7 +86,7 @@ final readonly class RisingOutput
                 null === $at && null === $median => Fact::of(Struggle::NeverSteady),
                 null === $at => Fact::of(Struggle::NeverSteadyOthersDid, others_pct: $median),
                 null !== $median && $at - $median > self::LATE_PCT => Fact::of(Struggle::SteadyLate, pct: $at, others_pct: $median),
-                $stalls[$place] > self::STALLS_SHARE && $stalls[$place] > self::STALLS_MORE * Statistics::median(array_values($stalls)) => Fact::of(Struggle::Stalls, pct: 100 * $stalls[$place]),
+                $stalls[$place] > max(self::STALLS_SHARE, $stallsMost) => Fact::of(Struggle::Stalls, pct: 100 * $stalls[$place]),
                 default => null,
             };
             if (null !== $struggle) {

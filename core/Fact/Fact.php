@@ -70,7 +70,8 @@ final readonly class Fact
             } elseif (isset($figure['code'])) {
                 $figures[$name] = self::fromArray($data->part('figures')->part($name), ...$of);
             } elseif (\is_array($figure[0] ?? null)) {
-                $figures[$name] = array_map(static fn (Stored $f): self => self::fromArray($f, ...$of), $data->part('figures')->rows($name));
+                $rows = $data->part('figures')->rows($name);
+                $figures[$name] = array_map(static fn (Stored $f): self => self::fromArray($f, ...$of), $rows);
             } else {
                 $figures[$name] = $data->part('figures')->texts($name);
             }

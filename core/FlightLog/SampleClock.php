@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\FlightLog;
 
+use Ortholex\Core\FlightLog\Clock\ForwardRuns;
+use Ortholex\Core\FlightLog\Clock\RunGrid;
+use Ortholex\Core\FlightLog\Clock\Stretches;
 use Ortholex\Core\Signal\Statistics;
 
 /**
@@ -16,19 +19,14 @@ final readonly class SampleClock
 {
     private const MOST_BRIDGED = 5;
 
-    /** A jump back that lasts this many rows is a clock that was restarted, not a bad stamp. */
-    private const RESTART_ROWS = 50;
-
-    /** Rows looked at in one go. */
-    private const CHUNK = 16384;
-
     /** As many steps as this are enough to find the middle one. */
     private const STEPS_KEPT = 200_000;
 
     /**
      * @param list<Segment>                                                              $segments
      * @param list<TimeFault>                                                            $faults
-     * @param list<array{rows: list<array{int, int}>, missing: array<int, int>}>         $plan     per segment: ranges of source rows in order, first and last, and after which row how many samples are missing
+     * @param list<array{rows: list<array{int, int}>, missing: array<int, int>}> $plan per segment: ranges of source rows in
+     *     order, first and last, and after which row how many samples are missing
      */
     private function __construct(
         public float $rateHz,
@@ -48,7 +46,7 @@ final readonly class SampleClock
     public static function fromTimes(array $times, array $leftOut = []): self
     {
         $column = Column::spool(8);
-        foreach (array_chunk($times, self::CHUNK) as $chunk) {
+        foreach (array_chunk($times, Stretches::ROWS) as $chunk) {
             $column->append(pack('e*', ...$chunk));
         }
 
@@ -63,102 +61,61 @@ final readonly class SampleClock
      */
     public static function of(Column $times, array $leftOut = []): self
     {
-        [$runs, $faults] = self::forwardRuns($times);
-        $positive = self::steps($times, $runs);
+        $forward = ForwardRuns::of($times);
+        $positive = self::steps($times, $forward->runs);
         if ([] === $positive) {
             throw LogError::timeStands();
         }
         $coarse = Statistics::median($positive);
-        $dt = self::period($times, $runs, 2.5 * $coarse);
+        $dt = self::period($times, $forward->runs, 2.5 * $coarse);
         $quantum = self::quantum($times, $positive, $dt);
         // Second look with the true period: short gaps no longer dilute it.
-        $dt = self::period($times, $runs, 1.5 * $dt + $quantum);
+        $dt = self::period($times, $forward->runs, 1.5 * $dt + $quantum);
+        $faults = [$forward->faults];
+        $parts = [];
+        foreach ($forward->runs as $run) {
+            $grid = (new RunGrid($dt, $quantum, $leftOut, self::MOST_BRIDGED))->lay($times, $run);
+            array_push($parts, ...$grid->parts);
+            $faults[] = $grid->faults;
+        }
+        $faults = array_merge(...$faults);
+        usort($faults, static fn (TimeFault $a, TimeFault $b): int => $a->row <=> $b->row);
+        $segments = self::segments($parts, $dt);
 
-        $segments = $plan = [];
+        return new self(
+            1.0 / $dt,
+            array_sum(array_column($parts, 'count')),
+            $segments,
+            $faults,
+            array_map(static fn (array $p): array => ['rows' => $p['rows'], 'missing' => $p['missing']], $parts),
+        );
+    }
+
+    /**
+     * Parts one after the other: where the clock was started anew, what follows is shifted to stand after what was before.
+     *
+     * @param list<array{rows: list<array{int, int}>, missing: array<int, int>, start: float, count: int}> $parts
+     *
+     * @return list<Segment>
+     */
+    private static function segments(array $parts, float $dt): array
+    {
+        $segments = [];
         $sample = 0;
         $shift = 0.0;
         $lastEnd = -\INF;
-        foreach ($runs as $run) {
-            /** @var list<array{rows: list<array{int, int}>, missing: array<int, int>, start: float, count: int}> $parts */
-            $parts = [];
-            $rows = [];
-            $missing = [];
-            $start = $before = null;
-            $open = $last = -1;
-            $count = 0;
-            $most = 1.5 * $dt + $quantum * 0.999;
-            foreach (self::walk($times, $run) as [$row, $chunk]) {
-                foreach ($chunk as $t) {
-                    if (null === $before) {
-                        $start = $t;
-                        $open = $row;
-                        $count = 1;
-                    } else {
-                        $d = $t - $before;
-                        if (0.0 === $d && $quantum < 0.5 * $dt) {
-                            $faults[] = new TimeFault(TimeFaultKind::Repeat, $t, 0.0, $row);
-                            if ($open >= 0) {
-                                $rows[] = [$open, $last];
-                                $open = -1;
-                            }
-                            ++$row;
-                            continue;
-                        }
-                        if ($d > $most) {
-                            $lost = (int) round($d / $dt) - 1;
-                            $faults[] = new TimeFault(
-                                ($leftOut[$row] ?? 0) >= $lost ? TimeFaultKind::LeftOut : TimeFaultKind::Gap,
-                                $before,
-                                $d,
-                                $row,
-                            );
-                            if ($lost > self::MOST_BRIDGED) {
-                                if ($open >= 0) {
-                                    $rows[] = [$open, $last];
-                                }
-                                $parts[] = ['rows' => $rows, 'missing' => $missing, 'start' => (float) $start, 'count' => $count];
-                                $rows = [];
-                                $missing = [];
-                                $start = $t;
-                                $open = $row;
-                                $count = 0;
-                            } elseif ($lost > 0) {
-                                $missing[$last] = $lost;
-                                $count += $lost;
-                            }
-                        }
-                        if ($open < 0) {
-                            $open = $row;
-                        } elseif ($last !== $row - 1 && $open !== $row) {
-                            $rows[] = [$open, $last];
-                            $open = $row;
-                        }
-                        ++$count;
-                    }
-                    $before = $t;
-                    $last = $row;
-                    ++$row;
-                }
+        foreach ($parts as $part) {
+            $begin = $part['start'] + $shift;
+            if ($begin < $lastEnd) {
+                $shift += $lastEnd - $begin + $dt;
+                $begin = $lastEnd + $dt;
             }
-            if ($open >= 0) {
-                $rows[] = [$open, $last];
-            }
-            $parts[] = ['rows' => $rows, 'missing' => $missing, 'start' => (float) $start, 'count' => $count];
-            foreach ($parts as $part) {
-                $begin = $part['start'] + $shift;
-                if ($begin < $lastEnd) {
-                    $shift += $lastEnd - $begin + $dt;
-                    $begin = $lastEnd + $dt;
-                }
-                $segments[] = $segment = new Segment($sample, $part['count'], $begin);
-                $lastEnd = $segment->endS(1 / $dt);
-                $plan[] = ['rows' => $part['rows'], 'missing' => $part['missing']];
-                $sample += $part['count'];
-            }
+            $segments[] = $segment = new Segment($sample, $part['count'], $begin);
+            $lastEnd = $segment->endS(1 / $dt);
+            $sample += $part['count'];
         }
-        usort($faults, static fn (TimeFault $a, TimeFault $b): int => $a->row <=> $b->row);
 
-        return new self(1.0 / $dt, $sample, $segments, $faults, $plan);
+        return $segments;
     }
 
     /**
@@ -275,88 +232,6 @@ final readonly class SampleClock
     }
 
     /**
-     * @param list<array{int, int}> $ranges of rows, first and last
-     *
-     * @return \Generator<array{int, list<float>}> stretches of times, each with its first row
-     */
-    private static function walk(Column $times, array $ranges): \Generator
-    {
-        foreach ($ranges as [$first, $last]) {
-            for ($row = $first; $row <= $last; $row += self::CHUNK) {
-                yield [$row, $times->values($row, min(self::CHUNK, $last - $row + 1))];
-            }
-        }
-    }
-
-    /** @return array{list<list<array{int, int}>>, list<TimeFault>} ranges of rows whose stamps do not go back, run by run */
-    private static function forwardRuns(Column $times): array
-    {
-        if (0 === $times->count) {
-            throw LogError::noSamples();
-        }
-        $runs = $faults = $ranges = [];
-        /** @var array<int, float> $held */
-        $held = [];
-        $open = 0;
-        $last = -\INF;
-        foreach (self::walk($times, [[0, $times->count - 1]]) as [$row, $chunk]) {
-            foreach ($chunk as $t) {
-                if ($t >= $last) {
-                    if ([] !== $held) {
-                        $from = (int) array_key_first($held);
-                        $faults[] = new TimeFault(TimeFaultKind::Back, $last, $last - $held[$from], $from);
-                        if ($open < $from) {
-                            $ranges[] = [$open, $from - 1];
-                        }
-                        $open = $row;
-                        $held = [];
-                    }
-                    $last = $t;
-                    ++$row;
-                    continue;
-                }
-                $held[$row] = $t;
-                if (\count($held) >= self::RESTART_ROWS) {
-                    $from = (int) array_key_first($held);
-                    $faults[] = new TimeFault(TimeFaultKind::Back, $last, $last - $held[$from], $from);
-                    if ($open < $from) {
-                        $ranges[] = [$open, $from - 1];
-                    }
-                    $runs[] = $ranges;
-                    $ranges = [];
-                    $open = $from;
-                    $last = $held[$from];
-                    // Within what was held, later stamps may still go back: those are left out.
-                    foreach ($held as $at => $time) {
-                        if ($time < $last) {
-                            if ($open < $at) {
-                                $ranges[] = [$open, $at - 1];
-                            }
-                            $open = $at + 1;
-                        } else {
-                            $last = $time;
-                        }
-                    }
-                    $held = [];
-                }
-                ++$row;
-            }
-        }
-        $end = $times->count - 1;
-        if ([] !== $held) {
-            $from = (int) array_key_first($held);
-            $faults[] = new TimeFault(TimeFaultKind::Back, $last, $last - $held[$from], $from);
-            $end = $from - 1;
-        }
-        if ($open <= $end) {
-            $ranges[] = [$open, $end];
-        }
-        $runs[] = $ranges;
-
-        return [array_values(array_filter($runs, static fn (array $r): bool => [] !== $r)), $faults];
-    }
-
-    /**
      * Steps forward, all of them or evenly chosen stretches.
      *
      * @param list<list<array{int, int}>> $runs
@@ -370,7 +245,7 @@ final readonly class SampleClock
         foreach ($runs as $run) {
             $n = 0;
             $before = null;
-            foreach (self::walk($times, $run) as [, $chunk]) {
+            foreach (Stretches::of($times, $run) as [, $chunk]) {
                 if (0 !== $n++ % $every) {
                     $before = null;
                     continue;
@@ -394,7 +269,7 @@ final readonly class SampleClock
         $steps = 0;
         foreach ($runs as $run) {
             $before = null;
-            foreach (self::walk($times, $run) as [, $chunk]) {
+            foreach (Stretches::of($times, $run) as [, $chunk]) {
                 foreach ($chunk as $t) {
                     if (null !== $before && $t - $before <= $gap) {
                         $duration += $t - $before;

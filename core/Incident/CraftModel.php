@@ -17,6 +17,11 @@ final readonly class CraftModel
     private const LAGS_S = [0.008, 0.015, 0.025, 0.04, 0.06];
     private const POWERS = [1.0, 2.0];
 
+    /** What is added to a motor's own product: a share of it, and so much a step. */
+    private const RIDGE = 1e-3;
+
+    private const RIDGE_A_STEP = 1e-4;
+
     /** Steps that curve and lag are chosen on. */
     private const PART = 2500;
 
@@ -130,86 +135,109 @@ final readonly class CraftModel
     private static function with(array $accel, array $rate, array $thrust, array $use, float $lag, float $power, float $stepS): self
     {
         $n = \count($thrust);
-        $steps = \count($use);
-        $effectiveness = $coefficients = $r2 = $left = [];
-        // The motors' own products are the same for every axis.
-        $motors = [];
-        for ($a = 0; $a < $n; ++$a) {
-            for ($b = $a; $b < $n; ++$b) {
-                $sum = 0.0;
-                $ta = $thrust[$a];
-                $tb = $thrust[$b];
-                for ($i = 0; $i < $steps; ++$i) {
-                    if ($use[$i]) {
-                        $sum += $ta[$i] * $tb[$i];
-                    }
-                }
-                $motors[$a][$b] = $motors[$b][$a] = $sum;
-            }
-        }
-        $sums = [];
-        for ($a = 0; $a < $n; ++$a) {
-            $sums[$a] = 0.0;
-            for ($i = 0; $i < $steps; ++$i) {
-                if ($use[$i]) {
-                    $sums[$a] += $thrust[$a][$i];
-                }
-            }
-        }
         $count = (float) \count(array_filter($use));
+        $motors = self::products($thrust, $use);
+        $sums = array_map(static fn (array $t): float => self::product($t, null, $use), $thrust);
+        $effectiveness = $coefficients = $r2 = $left = [];
         foreach ([0, 1, 2] as $axis) {
-            $w = $rate[$axis];
-            $y = $accel[$axis];
-            $m = array_fill(0, $n + 2, array_fill(0, $n + 3, 0.0));
-            $ww = $sw = $wy = $sy = $yy = 0.0;
-            for ($i = 0; $i < $steps; ++$i) {
-                if ($use[$i]) {
-                    $ww += $w[$i] * $w[$i];
-                    $sw += $w[$i];
-                    $wy += $w[$i] * $y[$i];
-                    $sy += $y[$i];
-                    $yy += $y[$i] * $y[$i];
-                }
-            }
-            for ($a = 0; $a < $n; ++$a) {
-                $tw = $ty = 0.0;
-                $t = $thrust[$a];
-                for ($i = 0; $i < $steps; ++$i) {
-                    if ($use[$i]) {
-                        $tw += $t[$i] * $w[$i];
-                        $ty += $t[$i] * $y[$i];
-                    }
-                }
-                for ($b = 0; $b < $n; ++$b) {
-                    $m[$a][$b] = $motors[$a][$b];
-                }
-                // Motors that always move together cannot be told apart: a little ridge keeps them small and alike.
-                $m[$a][$a] += 1e-3 * $motors[$a][$a] + 1e-4 * $count;
-                $m[$a][$n] = $m[$n][$a] = $tw;
-                $m[$a][$n + 1] = $m[$n + 1][$a] = $sums[$a];
-                $m[$a][$n + 2] = $ty;
-            }
-            $m[$n][$n] = $ww + 1e-6 * $ww + 1.0;
-            $m[$n][$n + 1] = $m[$n + 1][$n] = $sw;
-            $m[$n][$n + 2] = $wy;
-            $m[$n + 1][$n + 1] = $count;
-            $m[$n + 1][$n + 2] = $sy;
-            $c = LinearSystem::solve(
-                array_map(static fn (array $row): array => \array_slice($row, 0, $n + 2), $m),
-                array_column($m, $n + 2),
-            ) ?? array_fill(0, $n + 2, 0.0);
+            [$m, $to, $yy] = self::equations($motors, $sums, $thrust, $rate[$axis], $accel[$axis], $use, $count);
+            $c = LinearSystem::solve($m, $to) ?? array_fill(0, $n + 2, 0.0);
             $fitted = 0.0;
             for ($a = 0; $a < $n; ++$a) {
-                $fitted += $c[$a] * $m[$a][$n + 2];
+                $fitted += $c[$a] * $to[$a];
             }
-            $fitted += $c[$n] * $wy + $c[$n + 1] * $sy;
-            $variance = $yy - ($sy * $sy) / $count;
-            $left[] = max(1.0, ($variance - max(0.0, $fitted - ($sy * $sy) / $count)) / $count);
-            $r2[] = $variance > 0 ? max(0.0, min(1.0, ($fitted - ($sy * $sy) / $count) / $variance)) : 0.0;
+            $fitted += $c[$n] * $to[$n] + $c[$n + 1] * $to[$n + 1];
+            $mean = ($to[$n + 1] * $to[$n + 1]) / $count;
+            $variance = $yy - $mean;
+            $left[] = max(1.0, ($variance - max(0.0, $fitted - $mean)) / $count);
+            $r2[] = $variance > 0 ? max(0.0, min(1.0, ($fitted - $mean) / $variance)) : 0.0;
             $coefficients[$axis] = $c;
             $effectiveness[$axis] = \array_slice($c, 0, $n);
         }
 
         return new self($effectiveness, $r2, $left, $lag, $power, $stepS, $coefficients);
+    }
+
+    /**
+     * The motors' own products, the same for every axis.
+     *
+     * @param list<list<float>> $thrust
+     * @param list<bool>        $use
+     *
+     * @return array<int, array<int, float>>
+     */
+    private static function products(array $thrust, array $use): array
+    {
+        $products = [];
+        foreach ($thrust as $a => $ta) {
+            for ($b = $a, $n = \count($thrust); $b < $n; ++$b) {
+                $products[$a][$b] = $products[$b][$a] = self::product($ta, $thrust[$b], $use);
+            }
+        }
+
+        return $products;
+    }
+
+    /**
+     * Normal equations of one axis, motors first, then its rate and an offset.
+     *
+     * @param array<int, array<int, float>> $motors products of the motors
+     * @param list<float>                   $sums   of each motor's thrust
+     * @param list<list<float>>             $thrust
+     * @param list<float>                   $w      rate of the axis
+     * @param list<float>                   $y      its acceleration
+     * @param list<bool>                    $use
+     *
+     * @return array{list<list<float>>, list<float>, float} matrix, right side, and the square of y
+     */
+    private static function equations(array $motors, array $sums, array $thrust, array $w, array $y, array $use, float $count): array
+    {
+        $n = \count($thrust);
+        $m = array_fill(0, $n + 2, array_fill(0, $n + 2, 0.0));
+        $to = array_fill(0, $n + 2, 0.0);
+        foreach ($thrust as $a => $t) {
+            for ($b = 0; $b < $n; ++$b) {
+                $m[$a][$b] = $motors[$a][$b];
+            }
+            // Motors that always move together cannot be told apart: a little ridge keeps them small and alike.
+            $m[$a][$a] += self::RIDGE * $motors[$a][$a] + self::RIDGE_A_STEP * $count;
+            $m[$a][$n] = $m[$n][$a] = self::product($t, $w, $use);
+            $m[$a][$n + 1] = $m[$n + 1][$a] = $sums[$a];
+            $to[$a] = self::product($t, $y, $use);
+        }
+        $ww = self::product($w, $w, $use);
+        $m[$n][$n] = $ww + 1e-6 * $ww + 1.0;
+        $m[$n][$n + 1] = $m[$n + 1][$n] = self::product($w, null, $use);
+        $to[$n] = self::product($w, $y, $use);
+        $m[$n + 1][$n + 1] = $count;
+        $to[$n + 1] = self::product($y, null, $use);
+
+        return [array_values(array_map(array_values(...), $m)), array_values($to), self::product($y, $y, $use)];
+    }
+
+    /**
+     * @param list<float>      $a
+     * @param list<float>|null $b   null for ones
+     * @param list<bool>       $use
+     */
+    private static function product(array $a, ?array $b, array $use): float
+    {
+        $sum = 0.0;
+        if (null === $b) {
+            foreach ($use as $i => $is) {
+                if ($is) {
+                    $sum += $a[$i];
+                }
+            }
+
+            return $sum;
+        }
+        foreach ($use as $i => $is) {
+            if ($is) {
+                $sum += $a[$i] * $b[$i];
+            }
+        }
+
+        return $sum;
     }
 }

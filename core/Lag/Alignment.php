@@ -81,7 +81,26 @@ final readonly class Alignment
         }
         $ea = self::running(array_values($energyA));
         $eb = self::running(array_values($energyB));
+        $best = self::best($sum, [$n, $m, $least, $size], $ea, $eb);
+
+        return null === $best
+            ? null
+            : new self($best[0] / self::RATE_HZ + $a->clock->segments[0]->startS - $b->clock->segments[0]->startS, $best[1]);
+    }
+
+    /**
+     * @param array<int, float>         $sum   correlation by lag, around
+     * @param array{int, int, int, int} $sizes samples of either, least overlap, size of the transform
+     * @param list<float>               $ea    running energy of the first
+     * @param list<float>               $eb    of the second
+     *
+     * @return array{int, float}|null lag in samples, and how well they agree there
+     */
+    private static function best(array $sum, array $sizes, array $ea, array $eb): ?array
+    {
+        [$n, $m, $least, $size] = $sizes;
         $best = null;
+        $most = -\INF;
         for ($lag = $least - $m; $lag <= $n - $least; ++$lag) {
             // Sample j of the second stands at sample j + lag of the first.
             $from = max(0, $lag);
@@ -93,14 +112,13 @@ final readonly class Alignment
             // A short overlap agrees easily: it counts for less.
             $r = $sum[($lag + $size) % $size] / $energy;
             $score = $r * sqrt(($to - $from) / min($n, $m));
-            if (null === $best || $score > $best[1]) {
-                $best = [$lag, $score, $r];
+            if ($score > $most) {
+                $most = $score;
+                $best = [$lag, $r];
             }
         }
 
-        return null === $best
-            ? null
-            : new self($best[0] / self::RATE_HZ + $a->clock->segments[0]->startS - $b->clock->segments[0]->startS, $best[2]);
+        return $best;
     }
 
     /**

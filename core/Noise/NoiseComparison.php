@@ -81,7 +81,11 @@ final readonly class NoiseComparison
         return new self($bands, self::alike($motionA, $motionB));
     }
 
-    /** @return array{from_hz: float, to_hz: float, db: float}|null the band that differs most; null when none differs by more than two flights of one craft would */
+    /**
+     * The band that differs most; null when none differs by more than two flights of one craft would.
+     *
+     * @return array{from_hz: float, to_hz: float, db: float}|null
+     */
     public function most(): ?array
     {
         $most = null;

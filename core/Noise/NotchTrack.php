@@ -63,7 +63,8 @@ final readonly class NotchTrack
                 );
             }
             foreach ($tracking as $n => $hz) {
-                $tracks[] = new self(NotchKind::Tracking, $n, self::spread(self::binned($bins, [$hz]), static fn (float $hz): float => $hz));
+                $sat = self::spread(self::binned($bins, [$hz]), static fn (float $hz): float => $hz);
+                $tracks[] = new self(NotchKind::Tracking, $n, $sat);
             }
             $out[$name] = array_values(array_filter($tracks, static fn (self $t): bool => [] !== $t->hz));
         }

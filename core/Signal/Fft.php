@@ -68,6 +68,9 @@ final readonly class Fft
     /**
      * Complex transform.
      *
+     * Long because a butterfly is written out where it is used: as a method of its own it made a transform of 1024 points take
+     * 1 108 µs instead of 213 µs.
+     *
      * @param array<int, float> $re N real parts
      * @param array<int, float> $im N imaginary parts
      *

@@ -18,6 +18,9 @@ use Random\Randomizer;
  * noise over what the prior allows, and M a loop fitted where the stick does excite: plain regularisation pulls H
  * towards zero and so flattens the step; this pulls it towards a loop like the one measured. Cross-spectra as in
  * Bendat and Piersol, Random Data, ch. 6; the block bootstrap because overlapping windows are not independent.
+ *
+ * @phpstan-type Spectra array{xx: list<float>, yy: list<float>, cr: list<float>, ci: list<float>, weight: float}
+ * @phpstan-type Estimate array{StepCurve, LoopModel, float, list<float>, list<float>}
  */
 final readonly class StepAnalysis
 {
@@ -163,7 +166,9 @@ final readonly class StepAnalysis
     }
 
     /**
-     * @return array{list<array{xx: list<float>, yy: list<float>, cr: list<float>, ci: list<float>, weight: float}>, array{StepCurve, LoopModel, float, list<float>, list<float>}} spectra summed by block, and the estimate from all of them
+     * Spectra summed by block, and the estimate from all of them.
+     *
+     * @return array{list<Spectra>, Estimate}
      *
      * @throws SignalError when no window can be used
      */
@@ -208,7 +213,10 @@ final readonly class StepAnalysis
      * @param int              $n     size of the transform
      * @param list<float>|null $known noise by bin of one window, where the spectra are of one alone; the loop is then taken as it is
      *
-     * @return array{StepCurve, LoopModel, float, list<float>, list<float>} the curve, the loop behind it, the top of the band the stick excites, Hz, how far each bin is believed, 0 to 1, and the noise by bin of one window
+     * The curve, the loop behind it, the top of the band the stick excites, Hz, how far each bin is believed, 0 to 1, and the
+     * noise by bin of one window
+     *
+     * @return Estimate
      */
     private static function estimate(array $sum, int $n, float $fs, ?LoopModel $near, ?array $known = null): array
     {

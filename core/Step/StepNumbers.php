@@ -44,7 +44,7 @@ final readonly class StepNumbers
         );
     }
 
-    /** @return array{delay_ms: ?float, rise_ms: ?float, peak: float, peak_ms: float, settling_ms: ?float, steady: float, error_ms: float} */
+    /** @return array<string, ?float> */
     public function toArray(): array
     {
         return [

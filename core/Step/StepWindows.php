@@ -20,11 +20,12 @@ final readonly class StepWindows
     private const TOP_HZ = 100.0;
 
     /**
-     * @param int                                                                                             $size     samples of a window
-     * @param list<array{xx: list<float>, yy: list<float>, cr: list<float>, ci: list<float>, weight: float}> $used     auto- and cross-spectra per window
-     * @param array<string, int>                                                                              $excluded
-     * @param list<float>                                                                                     $sizes    largest |setpoint| of each used window under its taper, deg/s
-     * @param list<StepWindow>                                          $all      every window in order of time; why is empty where it is used
+     * @param int $size     samples of a window
+     * @param list<array{xx: list<float>, yy: list<float>, cr: list<float>, ci: list<float>, weight: float}> $used
+     *     auto- and cross-spectra per window
+     * @param array<string, int> $excluded
+     * @param list<float>      $sizes    largest |setpoint| of each used window under its taper, deg/s
+     * @param list<StepWindow> $all      every window in order of time; why is empty where it is used
      */
     private function __construct(
         public int $size,

@@ -51,9 +51,8 @@ final class FirmwareTest extends AppCase
         self::assertSame(0.5, $craft->settings['link_loss.hold_s']);
         self::assertSame(140.0, $craft->settings['frame.diagonal_mm']);
         $html = $this->page('/craft/dunlin/12');
-        foreach (
-            ['Written and verified', 'motors.idle_us 55 → motors.idle_pct 5.5', 'link_loss.tone on', 'converted', 'dropped', 'kept'] as $words
-        ) {
+        $said = ['Written and verified', 'motors.idle_us 55 → motors.idle_pct 5.5', 'link_loss.tone on', 'converted', 'dropped', 'kept'];
+        foreach ($said as $words) {
             self::assertStringContainsString($words, $html);
         }
         $names = array_map(static fn (Snapshot $s): string => $s->name, $this->entities()->getRepository(Snapshot::class)->findAll());

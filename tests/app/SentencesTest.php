@@ -25,7 +25,11 @@ use PHPUnit\Framework\Attributes\DataProvider;
 /** What the sheets say in one sentence, and what the store gives back. */
 final class SentencesTest extends AppCase
 {
-    /** @return iterable<string, array{array<string, array<string, float>>, string}> louder by dB above 100 Hz, by code and axis, and the sentence */
+    /**
+     * Louder by dB above 100 Hz, by code and axis, and the sentence.
+     *
+     * @return iterable<string, array{array<string, array<string, float>>, string}>
+     */
     public static function mounts(): iterable
     {
         yield 'two alike' => [

@@ -55,9 +55,12 @@ final class SeriesTest extends AppCase
     {
         $this->log(4.0);
         $this->log(3.0);
-        foreach (
-            ['gain.roll.ff=0.6' => '2 logs, but 1 values', 'gain roll' => 'Say what varies', 'gain.roll.ff=0.6,oops' => 'Say what varies'] as $vary => $words
-        ) {
+        $wrong = [
+            'gain.roll.ff=0.6' => '2 logs, but 1 values',
+            'gain roll' => 'Say what varies',
+            'gain.roll.ff=0.6,oops' => 'Say what varies',
+        ];
+        foreach ($wrong as $vary => $words) {
             [$code, , $error] = $this->compare($this->paths, $vary);
             self::assertSame(2, $code);
             self::assertStringContainsString($words, $error);

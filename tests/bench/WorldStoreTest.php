@@ -33,7 +33,8 @@ final class WorldStoreTest extends TestCase
     public function testTwoProcessesNeverLoseEachOthersChanges(): void
     {
         $code =
-            'require $argv[1]."/vendor/autoload.php"; $s = new Ortholex\Bench\State\WorldStore($argv[2]); for ($i = 0; $i < 200; ++$i) { $s->change(function ($w) { ++$w->cableMoves; }); }';
+            'require $argv[1]."/vendor/autoload.php"; $s = new Ortholex\Bench\State\WorldStore($argv[2]);'
+            .' for ($i = 0; $i < 200; ++$i) { $s->change(function ($w) { ++$w->cableMoves; }); }';
         $running = [];
         for ($n = 0; $n < 3; ++$n) {
             $running[] = proc_open([\PHP_BINARY, '-r', $code, '--', \dirname(__DIR__, 2), $this->folder], [], $pipes);

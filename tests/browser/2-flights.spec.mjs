@@ -285,10 +285,8 @@ test('a log counted the other way round is turned about on its front, and parts 
   const rows = page.locator('#logs tbody tr[data-log]');
   const before = await rows.count();
   const lines = ['time_s,setpoint_roll_dps,rate_measured_roll_dps'];
-  for (let i = 0; i < 16000; i++)
-    lines.push(
-      `${(i / 1000).toFixed(3)},${(150 * Math.sin(i / 130) + 60 * Math.sin(i / 41)).toFixed(3)},${(-150 * Math.sin((i - 12) / 130) - 60 * Math.sin((i - 12) / 41)).toFixed(3)}`,
-    );
+  const hands = (i) => 150 * Math.sin(i / 130) + 60 * Math.sin(i / 41);
+  for (let i = 0; i < 16000; i++) lines.push([i / 1000, hands(i), -hands(i - 12)].map((v) => v.toFixed(3)).join(','));
   await started(page);
   await page.locator('[data-import]').setInputFiles({ name: 'turned.csv', mimeType: 'text/csv', buffer: Buffer.from(lines.join('\n')) });
   await expect(rows).toHaveCount(before + 1, { timeout: 40_000 });

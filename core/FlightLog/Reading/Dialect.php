@@ -10,6 +10,11 @@ use Ortholex\Core\FlightLog\LogError;
 final readonly class Dialect
 {
     private const DELIMITERS = [',', ';', "\t", '|'];
+
+    /** Share of a header's cells that may be numbers or empty, and of a row's that must be numbers. */
+    private const MOST_NUMBERS = 0.3;
+
+    private const LEAST_NUMBERS = 0.7;
     public const MOST_COLUMNS = 400;
 
     /**
@@ -113,60 +118,82 @@ final readonly class Dialect
             }
         }
         $best = null;
-        $most = 0;
         foreach (self::DELIMITERS as $delimiter) {
             $names = self::cells($line, $delimiter);
-            $n = \count($names);
-            if (
-                $n < 2
-                || $n < $most
-                || \count(array_filter($names, 'is_numeric')) > 0.3 * $n
-                || \count(array_filter($names, static fn (string $c): bool => '' === $c)) > 0.3 * $n
-            ) {
-                continue;
-            }
-            foreach ($below as $b => $text) {
-                $cells = self::cells($text, $delimiter);
-                if (\count($cells) !== $n) {
-                    // Without rows that fit, a name alone is believed only where it is ours.
-                    continue;
-                }
-                $comma = ',' !== $delimiter && [] !== preg_grep('~^-?\d+,\d+$~', $cells);
-                $numeric = \count(
-                    array_filter(
-                        $cells,
-                        static fn (string $c): bool => is_numeric($comma ? str_replace(',', '.', $c) : $c)
-                            || '' === $c
-                            || 0 === strcasecmp($c, 'nan'),
-                    ),
-                );
-                if ($numeric >= 0.7 * $n) {
-                    $best = [
-                        $delimiter,
-                        $comma || self::usesComma($below, $delimiter),
-                        $names,
-                        0 === $b ? [] : self::unitsIn($below[0], $delimiter, $n),
-                    ];
-                    $most = $n;
-                    break;
-                }
+            if (self::couldBeNames($names) && \count($names) >= \count($best[2] ?? [])) {
+                $best = self::over($below, $delimiter, $names) ?? $best;
             }
         }
-        if (null === $best) {
-            // No row below it can be read: a header with our time column still is one.
-            foreach (self::DELIMITERS as $delimiter) {
-                $names = self::cells($line, $delimiter);
-                if (\count($names) >= 2 && [] !== preg_grep('~^time(_s|_ms|_us)?$~i', $names)) {
-                    $best = [$delimiter, false, $names, []];
-                    break;
-                }
-            }
-        }
+        $best ??= self::byTimeAlone($line);
         if (null !== $best && \count($best[2]) > self::MOST_COLUMNS) {
             throw LogError::tooManyColumns($at + 1, \count($best[2]), self::MOST_COLUMNS);
         }
 
         return $best;
+    }
+
+    /** @param list<string> $names */
+    private static function couldBeNames(array $names): bool
+    {
+        $n = \count($names);
+
+        return $n >= 2
+            && \count(array_filter($names, 'is_numeric')) <= self::MOST_NUMBERS * $n
+            && \count(array_filter($names, static fn (string $c): bool => '' === $c)) <= self::MOST_NUMBERS * $n;
+    }
+
+    /**
+     * Names over rows that have as many cells, nearly all of them numbers.
+     *
+     * @param list<string>     $below
+     * @param non-empty-string $delimiter
+     * @param list<string>     $names
+     *
+     * @return array{non-empty-string, bool, list<string>, list<string>}|null
+     */
+    private static function over(array $below, string $delimiter, array $names): ?array
+    {
+        $n = \count($names);
+        foreach ($below as $b => $text) {
+            $cells = self::cells($text, $delimiter);
+            if (\count($cells) !== $n) {
+                continue;
+            }
+            $comma = ',' !== $delimiter && [] !== preg_grep('~^-?\d+,\d+$~', $cells);
+            $numeric = array_filter(
+                $cells,
+                static fn (string $c): bool => is_numeric($comma ? str_replace(',', '.', $c) : $c)
+                    || '' === $c
+                    || 0 === strcasecmp($c, 'nan'),
+            );
+            if (\count($numeric) >= self::LEAST_NUMBERS * $n) {
+                return [
+                    $delimiter,
+                    $comma || self::usesComma($below, $delimiter),
+                    $names,
+                    0 === $b ? [] : self::unitsIn($below[0], $delimiter, $n),
+                ];
+            }
+        }
+
+        return null;
+    }
+
+    /**
+     * Where no row can be read, a header with our time column still is one.
+     *
+     * @return array{non-empty-string, bool, list<string>, list<string>}|null
+     */
+    private static function byTimeAlone(string $line): ?array
+    {
+        foreach (self::DELIMITERS as $delimiter) {
+            $names = self::cells($line, $delimiter);
+            if (\count($names) >= 2 && [] !== preg_grep('~^time(_s|_ms|_us)?$~i', $names)) {
+                return [$delimiter, false, $names, []];
+            }
+        }
+
+        return null;
     }
 
     /**

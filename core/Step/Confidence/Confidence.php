@@ -94,9 +94,11 @@ final readonly class Confidence
     /** @throws \Ortholex\Core\Fact\StoredDataUnreadable */
     public static function fromArray(Stored $data): self
     {
+        $reason = static fn (Stored $r): Fact => Fact::fromArray($r, ConfidenceReason::class, Exclusion::class);
+
         return new self(
             $data->choice('grade', Grade::class),
-            array_map(static fn (Stored $r): Fact => Fact::fromArray($r, ConfidenceReason::class, Exclusion::class), $data->rows('reasons')),
+            array_map($reason, $data->rows('reasons')),
             FlyInstead::tryFrom($data->optionalText('fly_instead') ?? ''),
         );
     }

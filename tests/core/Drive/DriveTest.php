@@ -120,7 +120,10 @@ final class DriveTest extends TestCase
         return RisingOutput::of($motors)->afterSwap('a', 'b');
     }
 
-    /** By hand: 16.8 V, 0.35, 24 kHz: ΔI = 16.8·0.35·0.65/(16e-6·24e3) = 9.953 A, R·ΔI²/12 = 0.743 W; ½·16.8·4·34e-9·24e3 = 0.0274 W; 350e-9·24e3/0.08 = 0.105. */
+    /**
+     * By hand: 16.8 V, 0.35, 24 kHz: ΔI = 16.8·0.35·0.65/(16e-6·24e3) = 9.953 A, R·ΔI²/12 = 0.743 W;
+     * ½·16.8·4·34e-9·24e3 = 0.0274 W; 350e-9·24e3/0.08 = 0.105.
+     */
     public function testTheSwitchingTradeIsWhatTheTextbookFormsGive(): void
     {
         $at24 = SwitchingTrade::of(24, 16.8, 4.0, 0.35, 350);

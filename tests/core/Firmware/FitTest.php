@@ -18,7 +18,11 @@ use PHPUnit\Framework\TestCase;
 
 final class FitTest extends TestCase
 {
-    /** @return iterable<string, array{array<string, mixed>, int, FitVerdict, Fact}> manifest changes, where the image lies, verdict, reason */
+    /**
+     * Manifest changes, where the image lies, verdict, reason.
+     *
+     * @return iterable<string, array{array<string, mixed>, int, FitVerdict, Fact}>
+     */
     public static function cases(): iterable
     {
         yield 'made for it' => [[], 0x0800_8000, FitVerdict::Fits, Fact::of(FitReason::MadeForIt, id: 'QUERN-F7', processor: 'F7')];

@@ -43,7 +43,18 @@ final class ForeignLogTest extends TestCase
         @unlink($this->path);
     }
 
-    /** @param array{header: list<string>, delimiter?: string, comma?: bool, time?: float, rate?: float, out?: \Closure(float): float, ahead?: string, wrap?: \Closure(string): string} $manner */
+    /**
+     * @param array{
+     *     header: list<string>,
+     *     delimiter?: string,
+     *     comma?: bool,
+     *     time?: float,
+     *     rate?: float,
+     *     out?: \Closure(float): float,
+     *     ahead?: string,
+     *     wrap?: \Closure(string): string,
+     * } $manner
+     */
     #[DataProvider('manners')]
     public function testComesInAsTheSameFlight(array $manner): void
     {
@@ -399,7 +410,8 @@ final class ForeignLogTest extends TestCase
                     escapeshellarg(
                         'require "'.
                             \dirname(__DIR__, 3).
-                            '/vendor/autoload.php"; \Ortholex\Core\FlightLog\Reading\LogReader::readFile($argv[1]); echo memory_get_peak_usage(true);',
+                            '/vendor/autoload.php"; \Ortholex\Core\FlightLog\Reading\LogReader::readFile($argv[1]);'.
+                            ' echo memory_get_peak_usage(true);',
                     ).
                     ' '.
                     escapeshellarg($this->path),

@@ -55,7 +55,8 @@ final class SampleClockTest extends TestCase
 
     public function testALongGapStartsANewSegment(): void
     {
-        $times = [...self::stamps(2000, 2000, 1e-6), ...array_map(static fn (float $t): float => $t + 1.25, self::stamps(1000, 2000, 1e-6))];
+        $later = array_map(static fn (float $t): float => $t + 1.25, self::stamps(1000, 2000, 1e-6));
+        $times = [...self::stamps(2000, 2000, 1e-6), ...$later];
         $clock = SampleClock::fromTimes($times);
         self::assertCount(2, $clock->segments);
         self::assertSame(3000, $clock->samples);

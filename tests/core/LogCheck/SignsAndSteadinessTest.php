@@ -181,7 +181,8 @@ final class SignsAndSteadinessTest extends TestCase
     public function testASettingOfTheHeadIsReadByItsWholeName(): void
     {
         $log = KnownFlight::read(
-            "# gain.roll.d: 2.9\n# gain.roll.added_d: 0.5 # more\n# notch.motor.orders: '1,2'\n# craft: \"Two Words\"\ntime_s,throttle_pct\n0,1\n0.001,2\n0.002,2\n",
+            "# gain.roll.d: 2.9\n# gain.roll.added_d: 0.5 # more\n# notch.motor.orders: '1,2'\n# craft: \"Two Words\"\n".
+                "time_s,throttle_pct\n0,1\n0.001,2\n0.002,2\n",
         );
         self::assertSame('2.9', $log->setting('gain.roll.d'));
         self::assertSame('0.5', $log->setting('gain.roll.added_d'));

@@ -173,7 +173,10 @@ final class KnownTruthTest extends TestCase
         self::assertSame(TermState::CannotTell, TermVerdict::of([[1.0, 2.0]], [[0.0, 0.0]], [[0.0, 0.0]], [0.0], 1000)->verdict);
     }
 
-    /** Every motor of a quad X and a hexa, at three throttles, in mixed moves and in flips; at least 95 in a hundred, the onset within 0.1 s. */
+    /**
+     * Every motor of a quad X and a hexa, at three throttles, in mixed moves and in flips; at least 95 in a hundred, the onset
+     * within 0.1 s.
+     */
     public function testTheMotorThatStoppedPushingIsNamed(): void
     {
         $hits = $inTime = $all = 0;
