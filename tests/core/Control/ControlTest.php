@@ -79,4 +79,15 @@ final class ControlTest extends TestCase
         self::assertEqualsWithDelta($base / 1.9, LoopLoad::of($s, 4, 'F7')->percent, 1e-9);
         self::assertGreaterThan(3.5 * $base, LoopLoad::of($s->with(['motors.loop_rate_hz' => '8000']), 4, 'F4')->percent);
     }
+
+    public function testAFilterStandsUpToNearlyHalfTheLoopRateAndNoHigher(): void
+    {
+        self::assertEqualsWithDelta(960.0, RateFilters::highestHz(2000), 1e-9);
+        $set = Catalogue::loam()->defaults(Version::parse(Catalogue::CURRENT))->with(['rate_path.stage.1.cutoff_hz' => 900.0]);
+        self::assertEqualsWithDelta(-3.01, RateFilters::of($set, 2000)->ratePath->gainDb(900), 0.01, 'as it is set');
+        self::assertEqualsWithDelta(-3.01, RateFilters::of($set, 1000)->ratePath->gainDb(480), 0.01, 'as high as the loop holds it');
+        $notched = $set->with(['notch.motor.orders' => '1', 'motors.rpm_feedback' => true]);
+        self::assertCount(2, RateFilters::of($notched, 2000, [950.0])->ratePath->stages);
+        self::assertCount(1, RateFilters::of($notched, 2000, [970.0])->ratePath->stages, 'there is no room for a notch there');
+    }
 }

@@ -112,4 +112,18 @@ final class SampleClockTest extends TestCase
 
         return $times;
     }
+
+    public function testFiveMissingSamplesAreBridgedAndSixAreAGap(): void
+    {
+        foreach ([5 => 1, 6 => 2] as $missing => $segments) {
+            $times = [];
+            for ($i = 0; $i < 2000; ++$i) {
+                $times[] = ($i < 1000 ? $i : $i + $missing) / 1000;
+            }
+            $clock = SampleClock::fromTimes($times);
+            self::assertCount($segments, $clock->segments, "$missing missing");
+            self::assertSame(5 === $missing ? 2005 : 2000, $clock->samples, "$missing missing");
+            self::assertCount(1, $clock->gaps(), 'either way it is told');
+        }
+    }
 }

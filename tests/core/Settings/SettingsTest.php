@@ -5,10 +5,12 @@ declare(strict_types=1);
 namespace Ortholex\Tests\core\Settings;
 
 use Ortholex\Core\Craft\SettingSet;
+use Ortholex\Core\Fact\Code;
 use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Settings\Consistency\Circumstances;
 use Ortholex\Core\Settings\Consistency\Clash;
+use Ortholex\Core\Settings\Consistency\ClashCode;
 use Ortholex\Core\Settings\Consistency\ClashWeight;
 use Ortholex\Core\Settings\Consistency\Consistency;
 use Ortholex\Core\Settings\Migration\Fate;
@@ -227,5 +229,42 @@ final class SettingsTest extends TestCase
         }
 
         return SettingSet::of($settings);
+    }
+
+    public function testWhereARuleBeginsIsWhereItSaysSo(): void
+    {
+        self::assertSame([], self::codes(['motors.loop_rate_hz' => '1000', 'rate_path.stage.1.cutoff_hz' => 479.0]));
+        self::assertSame(
+            [ClashCode::CutoffAboveLoop],
+            self::codes(['motors.loop_rate_hz' => '1000', 'rate_path.stage.1.cutoff_hz' => 480.0]),
+        );
+        self::assertSame([], self::codes(['pack.warn_cell_v' => 3.6, 'pack.land_now_cell_v' => 3.59]));
+        self::assertSame(
+            [ClashCode::NoWarningBeforeLanding],
+            self::codes(['pack.warn_cell_v' => 3.6, 'pack.land_now_cell_v' => 3.6]),
+            'a warning at the last level is none',
+        );
+        self::assertSame(
+            [ClashCode::TrackingBandTurned],
+            self::codes([
+                'notch.tracking.count' => 1,
+                'notch.tracking.low_hz' => 300.0,
+                'notch.tracking.high_hz' => 300.0,
+            ]),
+        );
+        self::assertSame([], self::codes(['notch.tracking.low_hz' => 300.0, 'notch.tracking.high_hz' => 300.0]), 'there are none to look');
+    }
+
+    /**
+     * @param array<string, float|int|bool|string> $changed
+     *
+     * @return list<Code>
+     */
+    private static function codes(array $changed): array
+    {
+        $v = Version::parse(Catalogue::CURRENT);
+        $found = Consistency::of(Catalogue::loam()->defaults($v)->with($changed), $v, new Circumstances(4, 'F7'));
+
+        return array_map(static fn (Clash $c): Code => $c->what->code, $found);
     }
 }

@@ -151,4 +151,19 @@ final class FilterTest extends TestCase
         $this->expectException(SignalError::class);
         FilterStage::notch(100, 0, 2000);
     }
+
+    /**
+     * A notch turns the phase by a quarter to either side of its centre and never by more. Right above the centre rounding takes
+     * the angle a hair past a quarter, which must not be taken for a low-pass' half turn.
+     */
+    public function testTheDelayOfANotchStaysWithinAQuarterPeriodAtItsVeryCentre(): void
+    {
+        foreach ([[187.0, 5.0, 2000.0], [211.3, 3.0, 1000.0], [80.0, 8.0, 4000.0], [400.0, 5.0, 2000.0]] as [$centre, $q, $rate]) {
+            $chain = FilterChain::of($rate)->then(FilterStage::notch($centre, $q, $rate));
+            foreach ([-1e-6, -1e-12, 1e-12, 1e-9, 1e-6] as $off) {
+                $hz = $centre * (1 + $off);
+                self::assertEqualsWithDelta($off < 0 ? 0.25 : -0.25, $chain->phaseDelay($hz) * $hz, 0.001, "$centre Hz, off by $off");
+            }
+        }
+    }
 }

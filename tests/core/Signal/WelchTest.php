@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\Tests\core\Signal;
 
 use Ortholex\Core\Signal\SignalError;
+use Ortholex\Core\Signal\Spectrum;
 use Ortholex\Core\Signal\Welch;
 use Ortholex\Tests\core\Lcg;
 use PHPUnit\Framework\TestCase;
@@ -105,5 +106,26 @@ final class WelchTest extends TestCase
                 ->density([$x])
                 ->peaks(20),
         );
+    }
+
+    /** On a shoulder 3 dB under it, a peak stands 3 dB high however deep the valley on its other side is. */
+    public function testAPeakStandsAboveTheHigherOfItsValleys(): void
+    {
+        $density = [];
+        for ($k = 0; $k < 200; ++$k) {
+            $density[] = match (true) {
+                $k < 50 => 1e-3,
+                $k < 60 => 4.0,
+                $k < 100 => 0.5,
+                $k < 103 => 1.0,
+                default => 1e-6,
+            };
+        }
+        $spectrum = Spectrum::of(1.0, $density, 50);
+        self::assertCount(1, $spectrum->peaks(10.0), 'the highest of all, and no other');
+        $low = $spectrum->peaks(10.0, 2.0);
+        self::assertCount(2, $low);
+        self::assertEqualsWithDelta(101.0, $low[1]->hz, 1.0);
+        self::assertEqualsWithDelta(3.0, $low[1]->prominenceDb, 0.8);
     }
 }

@@ -7,6 +7,7 @@ namespace Ortholex\Tests\core\Step;
 use Ortholex\Core\Fact\Fact;
 use Ortholex\Core\Step\Confidence\Confidence;
 use Ortholex\Core\Step\Confidence\ConfidenceReason;
+use Ortholex\Core\Step\Confidence\FlyInstead;
 use Ortholex\Core\Step\Confidence\Grade;
 use Ortholex\Core\Step\Exclusion;
 use Ortholex\Core\Step\NoStepResponse;
@@ -144,5 +145,65 @@ final class StepAnalysisTest extends TestCase
         self::assertEqualsWithDelta((1.64 / 50) * 1e3, $n->riseMs, 0.4);
         self::assertNotNull($n->settlingMs);
         self::assertEqualsWithDelta(105.5, $n->settlingMs, 2.0);
+    }
+
+    /** One reason costs a grade, two cost firm and fair; each begins where it says. */
+    public function testEachReasonCostsItsGrade(): void
+    {
+        [$x, $y] = (new KnownLoop(70, 0.5, 0.003))->fly(1000, 40, 20, 8);
+        $step = StepAnalysis::of([$x], [$y], 1000);
+        $of = static fn (float $ff, float $other, ?float $dSpread): Confidence => Confidence::in($step, $ff, $other, $dSpread);
+        $codes = static fn (Confidence $c): array => array_column($c->reasons, 'code');
+
+        self::assertEquals(
+            [Grade::Firm, [], null],
+            [$of(0.1, 100, 0.15)->grade, $of(0.1, 100, 0.15)->reasons, $of(0.1, 100, 0.15)->flyInstead],
+        );
+        foreach (
+            [
+                [$of(0.11, 100, null), Grade::Fair, [ConfidenceReason::FeedForwardOn], FlyInstead::WithoutFeedForward],
+                [$of(0.0, 100, 0.16), Grade::Fair, [ConfidenceReason::DVaried], FlyInstead::WithSteadyD],
+                [
+                    $of(0.2, 100, 0.2),
+                    Grade::Weak,
+                    [ConfidenceReason::FeedForwardOn, ConfidenceReason::DVaried],
+                    FlyInstead::WithoutFeedForwardAndAddedD,
+                ],
+                [$of(0.0, 14.9, null), Grade::Firm, [ConfidenceReason::OneAxisOnly], null],
+                [$of(0.0, 15.1, null), Grade::Firm, [], null],
+            ] as $i => [$confidence, $grade, $reasons, $instead]
+        ) {
+            self::assertSame([$grade, $reasons, $instead], [$confidence->grade, $codes($confidence), $confidence->flyInstead], "case $i");
+        }
+    }
+
+    public function testFewWindowsCostAGradeAndVeryFewTwo(): void
+    {
+        [$x, $y] = (new KnownLoop(70, 0.5, 0.003))->fly(1000, 40, 40, 8);
+        $seen = [];
+        for ($seconds = 3.5; $seconds < 20; $seconds += 0.5) {
+            $n = (int) (1000 * $seconds);
+            $step = StepAnalysis::of([\array_slice($x, 0, $n)], [\array_slice($y, 0, $n)], 1000);
+            $confidence = Confidence::in($step, 0, 100);
+            $few = array_filter($confidence->reasons, static fn (Fact $f): bool => $f->is(ConfidenceReason::FewWindows));
+            self::assertCount($step->used < 16 ? 1 : 0, $few, "$step->used windows");
+            if ([ConfidenceReason::FewWindows] === array_column($confidence->reasons, 'code')) {
+                self::assertSame($step->used < 6 ? Grade::Weak : Grade::Fair, $confidence->grade, "$step->used windows");
+                $seen[] = $step->used;
+            }
+        }
+        self::assertContains(5, $seen, 'nothing but the few windows speaks against it');
+        self::assertContains(6, $seen);
+        self::assertContains(15, $seen);
+    }
+
+    /** Where the curve settles off 1 by more than a fifth, that alone makes it weak. */
+    public function testAStepThatSettlesFarOffIsWeak(): void
+    {
+        [$x, $y] = (new KnownLoop(70, 0.5, 0.003))->fly(1000, 40, 26, 8);
+        foreach ([[0.96, Grade::Firm], [0.88, Grade::Fair], [0.7, Grade::Weak]] as [$gain, $grade]) {
+            $step = StepAnalysis::of([$x], [array_map(static fn (float $v): float => $gain * $v, $y)], 1000);
+            self::assertSame($grade, Confidence::in($step, 0, 100)->grade, "settles at $gain");
+        }
     }
 }
