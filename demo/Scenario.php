@@ -80,7 +80,7 @@ final readonly class Scenario
                 levelFault: [1.9, -2.6],
                 magnets: 12,
             ),
-            '4.1.2',
+            '25.08',
             ['crsf'],
             self::pads(['front_right', 'rear_right', 'rear_left', 'front_left']) + [
                 'frame.diagonal_mm' => 140.0,
@@ -141,7 +141,7 @@ final readonly class Scenario
                     true,
                 ),
             ),
-            '4.2.1',
+            '26.01',
             ['crsf'],
             self::pads(['rear_right', 'front_right', 'rear_left', 'front_left']) + [
                 'frame.diagonal_mm' => 216.0,
@@ -222,7 +222,7 @@ final readonly class Scenario
                     true,
                 ),
             ),
-            '4.2.1',
+            '26.01',
             ['sbus', 'gps', 'overlay'],
             self::pads(['front_right', 'right', 'rear_right', 'rear_left', 'left', 'front_left']) + [
                 'frame.layout' => 'hexa_x',

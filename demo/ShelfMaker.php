@@ -14,15 +14,15 @@ use Ortholex\Core\Firmware\IntelHex;
 final readonly class ShelfMaker
 {
     private const RELEASES = [
-        ['4.0.3', '2025-08-02', 'The last of the old filters: one gyro low-pass, one D low-pass.'],
-        ['4.1.2', '2026-01-17', 'Filter stages by path. Settings filter.gyro_hz and filter.d_hz were renamed.'],
-        ['4.2.1', '2026-06-05', 'Idle in percent, link-loss hold in seconds. Gains can rise as the pack sags.'],
+        ['25.02', '2025-02-18', 'The last of the old filters: one gyro low-pass, one D low-pass.'],
+        ['25.08', '2025-08-02', 'Filter stages by path. Settings filter.gyro_hz and filter.d_hz were renamed.'],
+        ['26.01', '2026-01-17', 'Idle in percent, link-loss hold in seconds. Gains can rise as the pack sags.'],
         [
-            '4.3.0',
-            '2026-10-20',
+            '26.06',
+            '2026-06-05',
             'Gains fall with throttle by a new law; D narrowed to 0–8; the link-loss tone setting is gone. Fixes a late first notch after arming.',
         ],
-        ['4.4.0-pre1', '2026-11-14', 'For trial only: a new estimator for the tracking notches.'],
+        ['26.10-pre1', '2026-10-24', 'For trial only: a new estimator for the tracking notches.'],
     ];
     private const BUILDS = ['' => [], 'no-gps' => ['gps'], 'no-overlay' => ['overlay'], 'crsf-only' => ['sbus', 'ppm']];
     private const ESC_RELEASES = [
@@ -109,11 +109,15 @@ final readonly class ShelfMaker
         if (!is_dir($folder)) {
             mkdir($folder, 0o775, true);
         }
+        // Images of Loam under its first numbers, which these replace.
+        foreach (glob("$folder/loam-4.*") ?: [] as $old) {
+            unlink($old);
+        }
         $made = 0;
         foreach (Scenario::boards() as $board) {
             foreach (self::RELEASES as [$version, $date, $notes]) {
                 foreach (self::BUILDS as $build => $leftOut) {
-                    if ('' !== $build && !\in_array($version, ['4.2.1', '4.3.0'], true)) {
+                    if ('' !== $build && !\in_array($version, ['26.01', '26.06'], true)) {
                         continue;
                     }
                     $name = strtolower("loam-$version-$board->hardwareId".('' === $build ? '' : "-$build"));

@@ -45,7 +45,7 @@ await settled();
 await shot('11-identity');
 await page.getByLabel('Tilt of the craft').selectOption('level');
 
-await go('/craft/curlew/12?image=loam-4.3.0-quern-f7');
+await go('/craft/curlew/12?image=loam-26.06-quern-f7');
 await shot('12-firmware');
 await go('/craft/curlew/51');
 await page.getByRole('button', { name: 'Carry it out and make it ready' }).click();

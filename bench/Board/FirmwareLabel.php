@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\Bench\Board;
 
 use Ortholex\Bench\Flash\FlashFile;
+use Ortholex\Bench\State\FirstNumbering;
 use Ortholex\Core\Firmware\Version;
 
 /**
@@ -56,7 +57,7 @@ final readonly class FirmwareLabel
         $idLength = \ord($bytes[12]);
         $id = substr($bytes, 13, $idLength);
         $versionLength = \ord($bytes[13 + $idLength]);
-        $version = substr($bytes, 14 + $idLength, $versionLength);
+        $version = FirstNumbering::now(substr($bytes, 14 + $idLength, $versionLength));
         $at = 14 + $idLength + $versionLength;
         $leftOut = substr($bytes, $at + 1, \ord($bytes[$at]));
 

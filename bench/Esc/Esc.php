@@ -10,6 +10,7 @@ use Ortholex\Core\Esc\EscIdentity;
 use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\Link\Message;
 use Ortholex\Core\Settings\EscTable;
+use Ortholex\Core\Settings\Setting;
 use Ortholex\Core\Settings\SettingError;
 
 /**
@@ -129,7 +130,7 @@ final readonly class Esc
     {
         $fields = Message::unfields($frame->payload);
         $taken = $this->state->settings;
-        $version = Version::parse('4.0');
+        $version = Version::parse(Setting::FIRST);
         for ($i = 0; $i + 1 < \count($fields); $i += 2) {
             $row = EscTable::rows()[$fields[$i]] ?? null;
             if (null === $row || !isset($taken[$fields[$i]])) {

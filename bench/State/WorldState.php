@@ -136,6 +136,8 @@ final class WorldState
             }
         }
         $text = static fn (mixed $value): string => \is_string($value) ? $value : '';
+        $state->runningVersion = FirstNumbering::now($state->runningVersion);
+        $state->keptVersion = FirstNumbering::now($state->keptVersion);
         $state->mode = Mode::tryFrom($text($data['mode'] ?? null)) ?? Mode::Off;
         $state->teach = TeachStep::tryFrom($text($data['teach'] ?? null));
         $tones = \is_array($data['tones'] ?? null) ? $data['tones'] : [];

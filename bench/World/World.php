@@ -161,7 +161,7 @@ final readonly class World
     {
         $flash = $this->flash();
         $rest = hash('sha256', 'firmware of another board', true);
-        $flash->write(FirmwareLabel::OFFSET, FirmwareLabel::encode($this->model->hardwareId.'-S', '4.1.2', $rest).$rest);
+        $flash->write(FirmwareLabel::OFFSET, FirmwareLabel::encode($this->model->hardwareId.'-S', '25.08', $rest).$rest);
         if (Mode::Off !== $s->mode) {
             $this->board($s)->restart();
         }

@@ -11,7 +11,7 @@ use Ortholex\Core\Firmware\Version;
 final class Catalogue
 {
     /** The newest names; what computes on settings first carries them here. */
-    public const CURRENT = '4.3.0';
+    public const CURRENT = '26.06';
 
     /** @var array<string, Setting>|null laid out when first asked for: many a request never asks */
     private ?array $settings = null;

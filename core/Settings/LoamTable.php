@@ -52,15 +52,15 @@ final readonly class LoamTable
             $rows[] = Setting::number("gain.{$axis}.d", SettingGroup::Gains, '% per 1000 deg/s²', $d, 0, 12, 0.1)->within(
                 0,
                 8,
-                since: '4.3',
+                since: '26.06',
             );
             $rows[] = Setting::number("gain.{$axis}.ff", SettingGroup::Gains, '% per 1000 deg/s²', $ff, 0, 6, 0.05);
             if (Axis::Yaw->value !== $axis) {
                 $rows[] = Setting::number("gain.{$axis}.added_d", SettingGroup::Gains, '% per 1000 deg/s²', 0.0, 0, 6, 0.1);
             }
         }
-        $rows[] = Setting::number('gain.throttle_fall_pct', SettingGroup::Gains, '%', 0.0, 0, 80, 5, since: '4.3');
-        $rows[] = Setting::number('gain.sag_rise_pct', SettingGroup::Gains, '%', 0.0, 0, 100, 5, since: '4.2');
+        $rows[] = Setting::number('gain.throttle_fall_pct', SettingGroup::Gains, '%', 0.0, 0, 80, 5, since: '26.06');
+        $rows[] = Setting::number('gain.sag_rise_pct', SettingGroup::Gains, '%', 0.0, 0, 100, 5, since: '26.01');
 
         return $rows;
     }
@@ -75,9 +75,9 @@ final readonly class LoamTable
                 SettingGroup::Filters,
                 $kind,
                 array_column(LowPass::cases(), 'value'),
-                since: '4.1',
+                since: '25.08',
             );
-            $rows[] = Setting::number("rate_path.stage.{$n}.cutoff_hz", SettingGroup::Filters, 'Hz', $hz, 20, 900, 1, since: '4.1');
+            $rows[] = Setting::number("rate_path.stage.{$n}.cutoff_hz", SettingGroup::Filters, 'Hz', $hz, 20, 900, 1, since: '25.08');
         }
         foreach ([1 => ['second_order', 95.0], 2 => ['off', 200.0]] as $n => [$kind, $hz]) {
             $rows[] = Setting::choice(
@@ -85,9 +85,9 @@ final readonly class LoamTable
                 SettingGroup::Filters,
                 $kind,
                 array_column(LowPass::cases(), 'value'),
-                since: '4.1',
+                since: '25.08',
             );
-            $rows[] = Setting::number("d_path.stage.{$n}.cutoff_hz", SettingGroup::Filters, 'Hz', $hz, 20, 900, 1, since: '4.1');
+            $rows[] = Setting::number("d_path.stage.{$n}.cutoff_hz", SettingGroup::Filters, 'Hz', $hz, 20, 900, 1, since: '25.08');
         }
         $rows[] = Setting::integers('notch.motor.orders', SettingGroup::Filters, '× motor speed', '', 1, 6);
         $rows[] = Setting::number('notch.motor.width_q', SettingGroup::Filters, '', 5.0, 1, 15, 0.5);
@@ -134,7 +134,7 @@ final readonly class LoamTable
                 unit: 'Hz',
             ),
             Setting::flag('motors.rpm_feedback', SettingGroup::Motors, false, restart: true),
-            Setting::number('motors.idle_pct', SettingGroup::Motors, '%', 5.5, 0, 20, 0.1, since: '4.2'),
+            Setting::number('motors.idle_pct', SettingGroup::Motors, '%', 5.5, 0, 20, 0.1, since: '26.01'),
             Setting::flag('motors.still_when_armed', SettingGroup::Motors, false),
             Setting::whole('motors.rotor_magnets', SettingGroup::Motors, 14, 4, 36),
             Setting::flag('motors.air_mode', SettingGroup::Motors, true),
@@ -225,7 +225,7 @@ final readonly class LoamTable
     private static function guard(): array
     {
         return [
-            Setting::number('link_loss.hold_s', SettingGroup::Guard, 's', 0.5, 0.1, 10, 0.1, since: '4.2'),
+            Setting::number('link_loss.hold_s', SettingGroup::Guard, 's', 0.5, 0.1, 10, 0.1, since: '26.01'),
             Setting::choice('link_loss.then', SettingGroup::Guard, 'cut', ['cut', 'descend', 'return']),
             Setting::number('link_loss.descend_throttle_pct', SettingGroup::Guard, '%', 28.0, 0, 80, 1),
             Setting::whole('pack.cells', SettingGroup::Guard, 6, 1, 12),
@@ -254,12 +254,12 @@ final readonly class LoamTable
     private static function former(): array
     {
         return [
-            Setting::number('filter.gyro_hz', SettingGroup::Filters, 'Hz', 180.0, 20, 900, 1, until: '4.1'),
-            Setting::number('filter.d_hz', SettingGroup::Filters, 'Hz', 95.0, 20, 900, 1, until: '4.1'),
-            Setting::whole('motors.idle_us', SettingGroup::Motors, 55, 0, 200, until: '4.2', unit: 'µs'),
-            Setting::whole('link_loss.hold_ds', SettingGroup::Guard, 5, 1, 100, until: '4.2', unit: '0.1 s'),
-            Setting::flag('link_loss.tone', SettingGroup::Guard, true, until: '4.3'),
-            Setting::whole('gain.attenuation', SettingGroup::Gains, 0, 0, 100, until: '4.3', unit: '%'),
+            Setting::number('filter.gyro_hz', SettingGroup::Filters, 'Hz', 180.0, 20, 900, 1, until: '25.08'),
+            Setting::number('filter.d_hz', SettingGroup::Filters, 'Hz', 95.0, 20, 900, 1, until: '25.08'),
+            Setting::whole('motors.idle_us', SettingGroup::Motors, 55, 0, 200, until: '26.01', unit: 'µs'),
+            Setting::whole('link_loss.hold_ds', SettingGroup::Guard, 5, 1, 100, until: '26.01', unit: '0.1 s'),
+            Setting::flag('link_loss.tone', SettingGroup::Guard, true, until: '26.06'),
+            Setting::whole('gain.attenuation', SettingGroup::Gains, 0, 0, 100, until: '26.06', unit: '%'),
         ];
     }
 }

@@ -14,7 +14,7 @@ use Ortholex\Core\Firmware\Version;
 final readonly class Setting
 {
     /** Release of Loam that the catalogue begins with. */
-    private const FIRST = '4.0';
+    public const FIRST = '25.02';
 
     /**
      * @param string                             $unit    as printed, '' for none

@@ -10,8 +10,8 @@ use Ortholex\App\Firmware\Shelf;
 use Ortholex\App\Flights\AnalysisStore;
 use Ortholex\App\Flights\Log;
 use Ortholex\App\Record\Staging;
-use Ortholex\App\Work\Job;
 use Ortholex\App\Work\Jobs;
+use Ortholex\App\Work\JobState;
 use Ortholex\Core\Esc\EscIdentity;
 use Ortholex\Core\Esc\OddOnes;
 use Ortholex\Core\Step\StepOutcome;
@@ -33,7 +33,7 @@ final readonly class NextSteps
     {
         $steps = [];
         foreach ($this->jobs->of($craft) as $job) {
-            if (Job::INTERRUPTED === $job->state || Job::FAILED === $job->state) {
+            if (JobState::Interrupted === $job->state || JobState::Failed === $job->state) {
                 $steps[] = new NextStep(
                     "“{$job->title}” was not finished.",
                     'flash' === $job->kind ? '12' : ('flash-escs' === $job->kind ? '12/escs' : '51'),

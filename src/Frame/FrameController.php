@@ -79,7 +79,7 @@ final class FrameController extends SheetController
                 null === $frame,
                 $layout,
                 $set,
-                [ShownPose::LEVEL => isset($poses[ShownPose::LEVEL]), ShownPose::NOSE_UP => isset($poses[ShownPose::NOSE_UP])],
+                [Pose::Level->value => isset($poses[Pose::Level->value]), Pose::NoseUp->value => isset($poses[Pose::NoseUp->value])],
                 $found,
                 null === $found ? 0.0 : $found->rotation->angleTo(Rotation::degrees(...$set)),
                 $problem,
@@ -95,12 +95,10 @@ final class FrameController extends SheetController
     public function pose(string $slug, Request $request): JsonResponse
     {
         $craft = $this->crafts->named($slug);
-        $pose = Input::of($request)->text('pose', 20);
-        if (ShownPose::LEVEL !== $pose && ShownPose::NOSE_UP !== $pose) {
-            throw BadRequest::at('pose', 'Show the craft level, or nose up.');
-        }
+        $pose =
+            Pose::tryFrom(Input::of($request)->text('pose', 20)) ?? throw BadRequest::at('pose', 'Show the craft level, or nose up.');
         $this->links->demandLinked($craft);
-        $shown = $this->poses($craft)[$pose] ?? new ShownPose($craft, $pose);
+        $shown = $this->poses($craft)[$pose->value] ?? new ShownPose($craft, $pose);
         [$shown->x, $shown->y, $shown->z] = $this->worlds->client($craft)->accelerometer();
         $this->entities->persist($shown);
         $this->entities->flush();
@@ -194,11 +192,11 @@ final class FrameController extends SheetController
     private function found(Craft $craft): array
     {
         $poses = $this->poses($craft);
-        if (!isset($poses[ShownPose::LEVEL], $poses[ShownPose::NOSE_UP])) {
+        if (!isset($poses[Pose::Level->value], $poses[Pose::NoseUp->value])) {
             return [null, ''];
         }
         try {
-            return [Mounting::fromPoses($poses[ShownPose::LEVEL]->force(), $poses[ShownPose::NOSE_UP]->force(), self::LIFT_DEG), ''];
+            return [Mounting::fromPoses($poses[Pose::Level->value]->force(), $poses[Pose::NoseUp->value]->force(), self::LIFT_DEG), ''];
         } catch (AirframeError $e) {
             return [null, $this->words->of($e->flaw)];
         }
@@ -209,7 +207,7 @@ final class FrameController extends SheetController
     {
         $poses = [];
         foreach ($this->entities->getRepository(ShownPose::class)->findBy(['craft' => $craft]) as $pose) {
-            $poses[$pose->pose] = $pose;
+            $poses[$pose->pose->value] = $pose;
         }
 
         return $poses;

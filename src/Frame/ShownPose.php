@@ -13,9 +13,6 @@ use Ortholex\App\Craft\Craft;
 #[ORM\UniqueConstraint(columns: ['craft_id', 'pose'])]
 class ShownPose
 {
-    public const LEVEL = 'level';
-    public const NOSE_UP = 'nose_up';
-
     #[ORM\Id, ORM\GeneratedValue, ORM\Column]
     public ?int $id = null;
 
@@ -30,7 +27,7 @@ class ShownPose
 
     public function __construct(
         #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Craft $craft,
-        #[ORM\Column] public readonly string $pose,
+        #[ORM\Column(enumType: Pose::class)] public readonly Pose $pose,
     ) {
     }
 

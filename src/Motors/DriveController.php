@@ -35,7 +35,7 @@ final class DriveController extends SheetController
         private readonly LinkService $links,
         private readonly Worlds $worlds,
         private readonly Staging $staging,
-        private readonly DriveChecks $checks,
+        private readonly DriveReadings $readings,
         private readonly CraftInterlocks $interlocks,
         private readonly Words $words,
     ) {
@@ -50,11 +50,11 @@ final class DriveController extends SheetController
         if ($this->stops($craft, $input)) {
             return new JsonResponse(['spinning' => false]);
         }
-        $step = $input->whole('step', 0, \count(DriveChecks::RISE_PCT) - 1);
+        $step = $input->whole('step', 0, \count(DriveReadings::RISE_PCT) - 1);
         $swapped = explode(',', $input->text('swapped', 60));
-        $this->checks->rise($craft, $step, $input->flag('read'), 2 === \count($swapped) ? [$swapped[0], $swapped[1]] : null);
+        $this->readings->rise($craft, $step, $input->flag('read'), 2 === \count($swapped) ? [$swapped[0], $swapped[1]] : null);
 
-        return new JsonResponse(['pct' => DriveChecks::RISE_PCT[$step]]);
+        return new JsonResponse(['pct' => DriveReadings::RISE_PCT[$step]]);
     }
 
     #[Route('/craft/{slug}/motors/feedback', name: 'motors_feedback', methods: ['POST'])]
@@ -66,7 +66,7 @@ final class DriveController extends SheetController
             return new JsonResponse(['spinning' => false]);
         }
         $pad = $input->whole('pad', 1, 8);
-        $this->checks->feedback($craft, $pad, $input->flag('first'), $input->flag('read'));
+        $this->readings->feedback($craft, $pad, $input->flag('first'), $input->flag('read'));
 
         return new JsonResponse(['pad' => $pad]);
     }
@@ -76,7 +76,7 @@ final class DriveController extends SheetController
     {
         $craft = $this->crafts->named($slug);
         $magnets =
-            $this->checks->answered($craft)?->trueMagnets() ??
+            $this->readings->answered($craft)?->trueMagnets() ??
             throw BadRequest::at('magnets', 'The check did not tell the pole count. Do it once more.');
         $this->staging->stage($craft, ['motors.rotor_magnets' => $magnets]);
 
@@ -87,7 +87,7 @@ final class DriveController extends SheetController
     public function idle(string $slug): JsonResponse
     {
         $craft = $this->crafts->named($slug);
-        $rising = $this->checks->risen($craft)?->rising;
+        $rising = $this->readings->risen($craft)?->rising;
         if (null === $rising?->idlePct) {
             throw BadRequest::at('idle', 'The rise did not tell an idle output. Mend what struggles, and raise them again.');
         }

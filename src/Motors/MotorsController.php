@@ -26,7 +26,6 @@ use Ortholex\Core\Drive\LoopLoad;
 use Ortholex\Core\Drive\MotorSignal;
 use Ortholex\Core\Drive\SignalTiming;
 use Ortholex\Core\Esc\EscIdentity;
-use Ortholex\Core\Guard\Interlocks;
 use Ortholex\Core\Guard\MotorWork;
 use Ortholex\Core\Settings\Catalogue;
 use Symfony\Component\HttpFoundation\JsonResponse;
@@ -40,6 +39,14 @@ use Symfony\Component\Routing\Attribute\Route;
 final class MotorsController extends SheetController
 {
     private const GENTLE_PCT = 6.0;
+    private const SIGNAL_SETTINGS = [
+        'motors.protocol',
+        'motors.rpm_feedback',
+        'motors.loop_rate_hz',
+        'motors.idle_pct',
+        'motors.idle_us',
+        'motors.still_when_armed',
+    ];
 
     public function __construct(
         private readonly EntityManagerInterface $entities,
@@ -50,7 +57,7 @@ final class MotorsController extends SheetController
         private readonly Chains $chains,
         private readonly Airframes $frames,
         private readonly Escs $escs,
-        private readonly DriveChecks $checks,
+        private readonly DriveReadings $readings,
         private readonly CraftInterlocks $interlocks,
         private readonly Words $words,
     ) {
@@ -60,70 +67,54 @@ final class MotorsController extends SheetController
     public function sheet(string $slug, Request $request): Response
     {
         $craft = $this->crafts->named($slug);
-        $world = $this->worlds->of($craft);
-        $state = $world->store->peek();
+        $state = $this->worlds->of($craft)->store->peek();
         $frame = $this->frame($craft);
-        $shown = $this->shown($craft);
         $set = $this->padMap($this->staging->preview($craft), $frame);
-        $pads = array_keys($set);
-        $check = $this->check($craft, $frame, $pads);
-        $next = array_values(array_diff($pads, array_keys($shown)))[0] ?? null;
-        $linked = $this->links->isLinked($craft);
-        $preview = $this->chains->current($craft, $this->staging->preview($craft));
-        $loopHz = $preview->loopHz();
-        $signal = MotorSignal::in($preview);
-        $feedback = $preview->flag('motors.rpm_feedback');
-        // An impossible pair is named by the tray; there is no time to draw for it.
-        $timing = $feedback && !$signal->isDigital() ? null : SignalTiming::of($signal, $feedback);
-        $fields = [];
-        foreach (
-            [
-                'motors.protocol',
-                'motors.rpm_feedback',
-                'motors.loop_rate_hz',
-                'motors.idle_pct',
-                'motors.idle_us',
-                'motors.still_when_armed',
-            ] as $name
-        ) {
-            if (isset($craft->settings[$name])) {
-                $fields[] = $this->catalogue->get($name, $craft->version());
-            }
-        }
+        $check = $this->check($craft, $frame, array_keys($set));
+        $signal = MotorSignal::in($this->chains->current($craft, $this->staging->preview($craft)));
+        $declared = $state->propsDeclaredOff;
 
         return $this->show(
             $craft,
             '15',
             'Motors/motors.html.twig',
             new MotorsView(
+                MotorTask::tryFrom($request->query->getString('do')) ?? MotorTask::Spin,
                 $frame,
-                $pads,
-                $shown,
-                $set,
-                $check,
-                $this->words->of($check->fact($set)),
-                $next,
-                $check->isComplete() && $check->drives !== array_intersect_key($set, $check->drives),
-                Interlocks::of($linked, $state->pack, $state->propsDeclaredOff)->open(),
-                $linked,
-                $state->pack,
-                $state->propsDeclaredOff,
-                \in_array($request->query->getString('do'), ['rise', 'feedback', 'teach'], true)
-                    ? $request->query->getString('do')
-                    : 'spin',
-                $this->checks->risen($craft),
-                $this->checks->answered($craft),
-                EscCalibration::at($signal, $state->propsDeclaredOff, $state->pack, $state->teach, $state->tones, \count($pads)),
-                $state->tones,
-                $state->teach,
-                $this->canReverse($craft, $check),
-                $timing,
-                $loopHz,
-                LoopLoad::of($preview, \count($frame->motors), $craft->processor ?? 'F4', $craft->leftOut)->percent,
-                $fields,
-                $craft->settings,
-                $this->staging->of($craft),
+                new SafetyView($this->links->isLinked($craft), $state->pack, $declared),
+                new SpinView($this->shown($craft), $set, $check, $this->canReverse($craft, $check)),
+                $this->readings->risen($craft),
+                $this->readings->answered($craft),
+                new TeachingView(
+                    EscCalibration::at($signal, $declared, $state->pack, $state->teach, $state->tones, \count($set)),
+                    $state->tones,
+                    $state->teach,
+                ),
+                $this->signal($craft, \count($frame->motors)),
             ),
+        );
+    }
+
+    private function signal(Craft $craft, int $motors): SignalView
+    {
+        $preview = $this->chains->current($craft, $this->staging->preview($craft));
+        $signal = MotorSignal::in($preview);
+        $feedback = $preview->flag('motors.rpm_feedback');
+        $fields = [];
+        foreach (self::SIGNAL_SETTINGS as $name) {
+            if (isset($craft->settings[$name])) {
+                $fields[] = $this->catalogue->get($name, $craft->version());
+            }
+        }
+
+        return new SignalView(
+            // An impossible pair is named by the tray; there is no time to draw for it.
+            $feedback && !$signal->isDigital() ? null : SignalTiming::of($signal, $feedback),
+            $preview->loopHz(),
+            LoopLoad::of($preview, $motors, $craft->processor ?? 'F4', $craft->leftOut)->percent,
+            $fields,
+            $craft->settings,
+            $this->staging->of($craft),
         );
     }
 

@@ -72,7 +72,7 @@ final readonly class LiveState
                     'id' => $j->id,
                     'kind' => $j->kind,
                     'title' => $j->title,
-                    'state' => $j->state,
+                    'state' => $j->state->value,
                     'progress' => round($j->progress, 3),
                     'doing' => $j->doing,
                     'message' => $j->message,

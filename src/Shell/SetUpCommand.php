@@ -11,6 +11,7 @@ use Ortholex\App\Firmware\Shelf;
 use Ortholex\App\Flights\FlyHandler;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\JobProgress;
+use Ortholex\App\Work\JobState;
 use Ortholex\Bench\Flash\FlashFile;
 use Ortholex\Bench\State\WorldState;
 use Ortholex\Core\Firmware\IntelHex;
@@ -140,7 +141,7 @@ final class SetUpCommand extends Command
         }
         $world->move('pack', '1');
         $job = new Job($craft, 'fly', 'An earlier flight', ['card' => $card, 'seed' => $seed, 'seconds' => 40], microtime(true));
-        $job->state = Job::DONE;
+        $job->state = JobState::Done;
         $job->seen = true;
         $this->entities->persist($job);
         $this->entities->flush();

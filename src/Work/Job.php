@@ -13,18 +13,11 @@ use Ortholex\App\Craft\Craft;
 #[ORM\Table(name: 'job')]
 class Job
 {
-    public const WAITING = 'waiting';
-    public const RUNNING = 'running';
-    public const DONE = 'done';
-    public const FAILED = 'failed';
-    public const CANCELLED = 'cancelled';
-    public const INTERRUPTED = 'interrupted';
-
     #[ORM\Id, ORM\GeneratedValue, ORM\Column]
     public ?int $id = null;
 
-    #[ORM\Column]
-    public string $state = self::WAITING;
+    #[ORM\Column(enumType: JobState::class)]
+    public JobState $state = JobState::Waiting;
 
     /** 0 to 1 */
     #[ORM\Column]
@@ -71,6 +64,6 @@ class Job
 
     public function isOpen(): bool
     {
-        return self::WAITING === $this->state || self::RUNNING === $this->state;
+        return $this->state->isOpen();
     }
 }

@@ -24,17 +24,17 @@ final readonly class JobRunner
     public function run(int $jobId): void
     {
         $job = $this->entities->find(Job::class, $jobId);
-        if (null === $job || Job::WAITING !== $job->state) {
+        if (null === $job || JobState::Waiting !== $job->state) {
             return;
         }
         // Another Ortholex on this machine, with data of its own, has nothing to do with this craft.
         $lock = $this->locks->createLock('craft-'.hash('xxh3', $this->dataFolder).'-'.$job->craft->slug, 3600);
         if (!$lock->acquire()) {
-            $this->end($job, Job::FAILED, 'Other work on this craft is still under way. Try again when it is done.', []);
+            $this->end($job, JobState::Failed, 'Other work on this craft is still under way. Try again when it is done.', []);
 
             return;
         }
-        $job->state = Job::RUNNING;
+        $job->state = JobState::Running;
         $job->pid = (int) getmypid();
         $job->startedAt = $job->heartbeatAt = microtime(true);
         $this->entities->flush();
@@ -42,32 +42,32 @@ final readonly class JobRunner
             foreach ($this->handlers as $handler) {
                 if ($handler->kind() === $job->kind) {
                     $result = $handler->run($job, new JobProgress($this->entities->getConnection(), $jobId));
-                    $this->end($job, Job::DONE, '', $result);
+                    $this->end($job, JobState::Done, '', $result);
 
                     return;
                 }
             }
-            $this->end($job, Job::FAILED, "Nothing here knows how to do “{$job->kind}”.", []);
+            $this->end($job, JobState::Failed, "Nothing here knows how to do “{$job->kind}”.", []);
         } catch (JobCancelled $e) {
-            $this->end($job, Job::CANCELLED, $this->words->ofProblem($e), []);
+            $this->end($job, JobState::Cancelled, $this->words->ofProblem($e), []);
         } catch (\Throwable $e) {
-            $this->end($job, Job::FAILED, $this->words->ofProblem($e), []);
+            $this->end($job, JobState::Failed, $this->words->ofProblem($e), []);
         } finally {
             $lock->release();
         }
     }
 
     /** @param array<string, mixed> $result */
-    private function end(Job $job, string $state, string $message, array $result): void
+    private function end(Job $job, JobState $state, string $message, array $result): void
     {
         $this->entities
             ->getConnection()
             ->executeStatement('UPDATE job SET state = ?, message = ?, result = ?, ended_at = ?, progress = ? WHERE id = ?', [
-                $state,
+                $state->value,
                 $message,
                 json_encode($result, \JSON_THROW_ON_ERROR),
                 microtime(true),
-                Job::DONE === $state
+                JobState::Done === $state
                     ? 1.0
                     : $this->entities->getConnection()->fetchOne('SELECT progress FROM job WHERE id = ?', [$job->id]),
                 $job->id,

@@ -75,8 +75,8 @@ final readonly class Jobs
                 ->getConnection()
                 ->fetchOne('SELECT id FROM job WHERE craft_id = ? AND (seen = 0 OR state IN (?, ?)) LIMIT 1', [
                     $craft->id,
-                    Job::WAITING,
-                    Job::RUNNING,
+                    JobState::Waiting->value,
+                    JobState::Running->value,
                 ])
         ) {
             return [];
@@ -87,7 +87,7 @@ final readonly class Jobs
                 'SELECT j FROM '.Job::class.' j WHERE j.craft = :c AND (j.state IN (:open) OR j.seen = false) ORDER BY j.id DESC',
             )
             ->setParameter('c', $craft->id)
-            ->setParameter('open', [Job::WAITING, Job::RUNNING], ArrayParameterType::STRING)
+            ->setParameter('open', [JobState::Waiting->value, JobState::Running->value], ArrayParameterType::STRING)
             ->setMaxResults(6)
             ->getResult();
         foreach ($jobs as $job) {
@@ -108,7 +108,7 @@ final readonly class Jobs
         if ($gone || (null !== $job->heartbeatAt && $now - $job->heartbeatAt > 4 * self::STALE_S)) {
             $this->entities->refresh($job);
             if ($job->isOpen()) {
-                $job->state = Job::INTERRUPTED;
+                $job->state = JobState::Interrupted;
                 $job->endedAt = $now;
                 $job->message = 'Its process ended without a word, at “'.$job->doing.'”. It can be started again.';
                 $this->entities->flush();

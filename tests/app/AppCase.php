@@ -10,6 +10,7 @@ use Ortholex\App\Flights\Log;
 use Ortholex\App\Record\Staging;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\JobRunner;
+use Ortholex\App\Work\JobState;
 use Ortholex\Bench\World\World;
 use Symfony\Bundle\FrameworkBundle\Console\Application;
 use Symfony\Bundle\FrameworkBundle\KernelBrowser;
@@ -156,7 +157,7 @@ abstract class AppCase extends WebTestCase
         $this->link();
         $this->ready();
         $job = $this->job('fly', ['card' => $card, 'seed' => $seed, 'seconds' => $seconds]);
-        self::assertSame(Job::DONE, $job->state, $job->message);
+        self::assertSame(JobState::Done, $job->state, $job->message);
 
         return $this->entities()
             ->getRepository(Log::class)

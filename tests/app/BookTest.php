@@ -35,7 +35,7 @@ final class BookTest extends AppCase
         self::assertStringContainsString('the USB cable is out', $this->page('/craft/curlew/11'));
         $this->link();
         $html = $this->page('/craft/curlew/11');
-        self::assertStringContainsString('Quern F7 answers with Loam 4.2.1', $html);
+        self::assertStringContainsString('Quern F7 answers with Loam 26.01', $html);
         self::assertStringContainsString('Q7-00417', $html);
         $snapshots = $this->entities()->getRepository(Snapshot::class)->findAll();
         self::assertCount(1, $snapshots);

@@ -7,6 +7,7 @@ namespace Ortholex\Tests\app;
 use Ortholex\App\Record\ChangeEntry;
 use Ortholex\App\Record\Snapshot;
 use Ortholex\App\Work\Job;
+use Ortholex\App\Work\JobState;
 use Ortholex\Bench\Power\Mode;
 
 final class EscTest extends AppCase
@@ -140,7 +141,7 @@ final class EscTest extends AppCase
             'rear_left' => 'withy-1.4.0-k7-48-350-48',
             'front_left' => 'withy-1.4.0-k7-24-400-48',
         ]);
-        self::assertSame(Job::DONE, $job->state, $job->message);
+        self::assertSame(JobState::Done, $job->state, $job->message);
         $craft = $this->craft('dunlin');
         $this->entities()->refresh($craft);
         self::assertSame(22.0, $craft->settings['esc.rear_left.advance_deg'], 'settings were carried over');
@@ -158,7 +159,7 @@ final class EscTest extends AppCase
         $this->world('dunlin')->move('props_declared_off', '1');
         $before = $this->world('dunlin')->drive->escFlash(1)->read(0, 4096);
         $job = $this->flash('dunlin', ['front_right' => 'withy-1.4.0-p3-48-250-48']);
-        self::assertSame(Job::FAILED, $job->state);
+        self::assertSame(JobState::Failed, $job->state);
         self::assertStringContainsString('does not fit and was not written', $job->message);
         self::assertSame($before, $this->world('dunlin')->drive->escFlash(1)->read(0, 4096));
         self::assertSame(Mode::Firmware, $this->world('dunlin')->store->peek()->esc(1)->mode);
@@ -171,7 +172,7 @@ final class EscTest extends AppCase
         $this->world()->move('fault:loose_signal_wire', '1');
         $order = array_fill_keys(['front_right', 'rear_left', 'front_left'], 'withy-1.4.0-p3-48-250-48');
         $job = $this->flash('curlew', $order);
-        self::assertSame(Job::DONE, $job->state);
+        self::assertSame(JobState::Done, $job->state);
         self::assertSame(['front_right', 'front_left'], array_keys(\is_array($job->result['done']) ? $job->result['done'] : []));
         self::assertStringContainsString('the second try often succeeds', (string) json_encode($job->result['failed']));
         self::assertStringContainsString('2 written, 1 not', $this->page('/craft/curlew/12/escs'));
@@ -194,7 +195,7 @@ final class EscTest extends AppCase
         $this->post('/craft/curlew/escs/read');
         self::assertStringContainsString('bootloader only', $this->page('/craft/curlew/11'));
         $job = $this->flash('curlew', ['front_left' => 'withy-1.2.3-p3-48-250-24']);
-        self::assertSame(Job::DONE, $job->state, $job->message);
+        self::assertSame(JobState::Done, $job->state, $job->message);
         self::assertStringContainsString('All 4 ESCs are alike, but for direction.', $this->page('/craft/curlew/16'));
     }
 

@@ -8,6 +8,7 @@ use Ortholex\App\Record\ChangeEntry;
 use Ortholex\App\Record\Snapshot;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\Jobs;
+use Ortholex\App\Work\JobState;
 use Ortholex\Core\Firmware\HexImage;
 use Ortholex\Core\Firmware\IntelHex;
 use Ortholex\Demo\ShelfMaker;
@@ -18,21 +19,21 @@ final class FirmwareTest extends AppCase
     {
         $this->link();
         $html = $this->page('/craft/curlew/12');
-        self::assertStringNotContainsString('4.4.0-pre1', $html);
+        self::assertStringNotContainsString('26.10-pre1', $html);
         self::assertStringNotContainsString('Quern F7-2', $html);
-        self::assertStringContainsString('4.4.0-pre1', $this->page('/craft/curlew/12?pre=1'));
+        self::assertStringContainsString('26.10-pre1', $this->page('/craft/curlew/12?pre=1'));
         self::assertStringContainsString('Quern F7-2', $this->page('/craft/curlew/12?others=1'));
     }
 
     public function testAMisfitCannotBeWrittenByAnyRoad(): void
     {
         $this->link();
-        self::assertStringContainsString('It cannot be written', $this->page('/craft/curlew/12?image=loam-4.3.0-quern-f7-2'));
-        $problem = $this->post('/craft/curlew/firmware/write', ['image' => 'loam-4.3.0-quern-f7-2', 'typed' => 'Quern F7'], 422);
+        self::assertStringContainsString('It cannot be written', $this->page('/craft/curlew/12?image=loam-26.06-quern-f7-2'));
+        $problem = $this->post('/craft/curlew/firmware/write', ['image' => 'loam-26.06-quern-f7-2', 'typed' => 'Quern F7'], 422);
         self::assertSame('image', $problem['field']);
         $before = (string) file_get_contents($this->world()->store->flashPath());
-        $job = $this->job('flash', ['image' => 'loam-4.3.0-quern-f7-2', 'keep' => true, 'typed' => 'Quern F7']);
-        self::assertSame(Job::FAILED, $job->state, 'nor by a job made by hand');
+        $job = $this->job('flash', ['image' => 'loam-26.06-quern-f7-2', 'keep' => true, 'typed' => 'Quern F7']);
+        self::assertSame(JobState::Failed, $job->state, 'nor by a job made by hand');
         self::assertStringContainsString('Quern F7-2', $job->message);
         self::assertSame($before, (string) file_get_contents($this->world()->store->flashPath()));
     }
@@ -40,13 +41,13 @@ final class FirmwareTest extends AppCase
     public function testAFlashSnapshotsWritesVerifiesAndBringsTheSettingsBack(): void
     {
         $this->link('dunlin');
-        $job = $this->job('flash', ['image' => 'loam-4.3.0-marl-f4', 'keep' => true], 'dunlin');
-        self::assertSame(Job::DONE, $job->state, $job->message);
+        $job = $this->job('flash', ['image' => 'loam-26.06-marl-f4', 'keep' => true], 'dunlin');
+        self::assertSame(JobState::Done, $job->state, $job->message);
         $craft = $this->craft('dunlin');
         $this->entities()->refresh($craft);
-        self::assertSame('4.3.0', $craft->version);
+        self::assertSame('26.06', $craft->version);
         self::assertFalse($craft->inBootloader);
-        // Dunlin ran 4.1.2, whose idle was in microseconds and whose hold was in tenths of a second.
+        // Dunlin ran 25.08, whose idle was in microseconds and whose hold was in tenths of a second.
         self::assertSame(5.5, $craft->settings['motors.idle_pct']);
         self::assertSame(0.5, $craft->settings['link_loss.hold_s']);
         self::assertSame(140.0, $craft->settings['frame.diagonal_mm']);
@@ -56,15 +57,15 @@ final class FirmwareTest extends AppCase
             self::assertStringContainsString($words, $html);
         }
         $names = array_map(static fn (Snapshot $s): string => $s->name, $this->entities()->getRepository(Snapshot::class)->findAll());
-        self::assertSame(['As found at first link', 'Before flashing 4.3.0'], $names);
-        self::assertSame('Flash: 4.1.2 to 4.3.0', $this->entities()->getRepository(ChangeEntry::class)->findAll()[0]->what);
+        self::assertSame(['As found at first link', 'Before flashing 26.06'], $names);
+        self::assertSame('Flash: 25.08 to 26.06', $this->entities()->getRepository(ChangeEntry::class)->findAll()[0]->what);
     }
 
     public function testWipedSettingsAreDefaultsAndTheSnapshotIsTheWayBack(): void
     {
         $this->link();
-        $job = $this->job('flash', ['image' => 'loam-4.2.1-quern-f7', 'keep' => false]);
-        self::assertSame(Job::DONE, $job->state, $job->message);
+        $job = $this->job('flash', ['image' => 'loam-26.01-quern-f7', 'keep' => false]);
+        self::assertSame(JobState::Done, $job->state, $job->message);
         self::assertSame(24.0, $this->world()->store->peek()->running['gain.roll.p']);
         self::assertSame(
             33.0,
@@ -78,16 +79,16 @@ final class FirmwareTest extends AppCase
     {
         $this->link();
         $this->world()->move('fault:worn_flash', '1');
-        $job = $this->job('flash', ['image' => 'loam-4.3.0-quern-f7', 'keep' => true]);
-        self::assertSame(Job::FAILED, $job->state);
+        $job = $this->job('flash', ['image' => 'loam-26.06-quern-f7', 'keep' => true]);
+        self::assertSame(JobState::Failed, $job->state);
         self::assertStringContainsString('0x08010800', $job->message);
         $html = $this->page('/craft/curlew/12');
         self::assertStringContainsString('waits in its bootloader', $html);
         self::assertStringContainsString('Go on from there', $html);
         self::assertStringContainsString('Finish writing', $this->page('/'));
         $this->world()->move('fault:worn_flash', '0');
-        $again = $this->job('flash', ['image' => 'loam-4.3.0-quern-f7', 'keep' => true, 'resume' => true]);
-        self::assertSame(Job::DONE, $again->state, $again->message);
+        $again = $this->job('flash', ['image' => 'loam-26.06-quern-f7', 'keep' => true, 'resume' => true]);
+        self::assertSame(JobState::Done, $again->state, $again->message);
         self::assertSame(17, $again->result['skipped']);
         self::assertSame(33.0, $this->world()->store->peek()->kept['gain.roll.p'], 'the settings came back all the same');
     }
@@ -95,17 +96,17 @@ final class FirmwareTest extends AppCase
     public function testAJobWhoseProcessIsGoneShowsAsInterruptedAndCanStartAgain(): void
     {
         $this->link();
-        $job = new Job($this->craft(), 'flash', 'Write Loam 4.3.0', ['image' => 'loam-4.3.0-quern-f7', 'keep' => true], microtime(true));
-        $job->state = Job::RUNNING;
+        $job = new Job($this->craft(), 'flash', 'Write Loam 26.06', ['image' => 'loam-26.06-quern-f7', 'keep' => true], microtime(true));
+        $job->state = JobState::Running;
         $job->doing = 'writing page 40 of 157';
         // A process number that no process has.
         $job->pid = 4_194_000;
         $job->heartbeatAt = microtime(true);
         $this->entities()->persist($job);
         $this->entities()->flush();
-        self::assertStringContainsString('Write Loam 4.3.0: interrupted', $this->page('/craft/curlew/12'));
+        self::assertStringContainsString('Write Loam 26.06: interrupted', $this->page('/craft/curlew/12'));
         $job = $this->entities()->find(Job::class, $job->id);
-        self::assertSame(Job::INTERRUPTED, $job?->state);
+        self::assertSame(JobState::Interrupted, $job?->state);
         self::assertStringContainsString('page 40', $job->message);
         self::assertCount(1, self::getContainer()->get(Jobs::class)->of($this->craft()));
         $this->post("/jobs/{$job->id}/seen");
@@ -115,23 +116,23 @@ final class FirmwareTest extends AppCase
     public function testACancelledFlashLeavesTheBoardInItsBootloader(): void
     {
         $this->link();
-        $job = new Job($this->craft(), 'flash', 'Write Loam 4.3.0', ['image' => 'loam-4.3.0-quern-f7', 'keep' => true], microtime(true));
+        $job = new Job($this->craft(), 'flash', 'Write Loam 26.06', ['image' => 'loam-26.06-quern-f7', 'keep' => true], microtime(true));
         $job->cancelAsked = true;
         $this->entities()->persist($job);
         $this->entities()->flush();
         self::getContainer()->get(\Ortholex\App\Work\JobRunner::class)->run((int) $job->id);
         $this->entities()->refresh($job);
-        self::assertSame(Job::CANCELLED, $job->state);
+        self::assertSame(JobState::Cancelled, $job->state);
     }
 
     public function testAFileFromDiskIsJudgedByItsBytes(): void
     {
         $this->link();
-        $known = ShelfMaker::image('QUERN-F7', '4.3.0', '', 0x0800_8000, 312);
+        $known = ShelfMaker::image('QUERN-F7', '26.06', '', 0x0800_8000, 312);
         $image = $this->post('/craft/curlew/firmware/from-disk', ['upload' => $this->upload(IntelHex::write($known))])['image'];
         self::assertIsString($image);
         self::assertStringContainsString(
-            'Loam 4.3.0 fits',
+            'Loam 26.06 fits',
             $this->page("/craft/curlew/12?image=$image"),
             'known to the shelf by its bytes',
         );

@@ -8,6 +8,7 @@ use Ortholex\App\Flights\AnalyseCommand;
 use Ortholex\App\Flights\Log;
 use Ortholex\App\Flights\LogStore;
 use Ortholex\App\Work\Job;
+use Ortholex\App\Work\JobState;
 use Symfony\Component\Console\Tester\CommandTester;
 
 final class FlightsTest extends AppCase
@@ -57,7 +58,7 @@ final class FlightsTest extends AppCase
         // One changed digit of the title keeps the file from being the very same bytes.
         $upload = $this->upload((string) gzencode(str_replace('flight.card: mixed_sticks', 'flight.card: mixed_again', $csv)));
         $job = $this->job('import', ['path' => self::data()."/uploads/$upload", 'name' => 'again.csv.gz']);
-        self::assertSame(Job::DONE, $job->state, $job->message);
+        self::assertSame(JobState::Done, $job->state, $job->message);
         $again = $this->entities()
             ->getRepository(Log::class)
             ->findOneBy(['code' => 'C-0002']);
@@ -68,9 +69,9 @@ final class FlightsTest extends AppCase
             self::assertEqualsWithDelta($store->load($log, [$trace])->trace($trace), $store->load($again, [$trace])->trace($trace), 6e-4);
         }
         $twice = $this->job('import', ['path' => $this->written($csv = str_replace('mixed_sticks', 'x', $csv)), 'name' => 'x.csv']);
-        self::assertSame(Job::DONE, $twice->state);
+        self::assertSame(JobState::Done, $twice->state);
         $same = $this->job('import', ['path' => $this->written($csv), 'name' => 'x.csv']);
-        self::assertSame(Job::FAILED, $same->state);
+        self::assertSame(JobState::Failed, $same->state);
         self::assertStringContainsString('already here as C-0003', $same->message);
     }
 
@@ -79,7 +80,7 @@ final class FlightsTest extends AppCase
         $this->link();
         foreach (['nonsense', "time_s,term_p_roll\n", (string) gzencode('a,b,c'), random_bytes(5000)] as $content) {
             $job = $this->job('import', ['path' => $this->written($content), 'name' => 'bad.csv']);
-            self::assertSame(Job::FAILED, $job->state);
+            self::assertSame(JobState::Failed, $job->state);
             self::assertNotSame('', $job->message);
         }
         self::assertCount(0, $this->entities()->getRepository(Log::class)->findAll());
@@ -137,7 +138,7 @@ final class FlightsTest extends AppCase
         $this->link();
         $this->ready();
         $job = new Job($this->craft(), 'fly', 'Fly Cruise', [], microtime(true));
-        $job->state = Job::RUNNING;
+        $job->state = JobState::Running;
         $job->pid = (int) getmypid();
         $job->heartbeatAt = microtime(true);
         $this->entities()->persist($job);
@@ -236,7 +237,7 @@ final class FlightsTest extends AppCase
         $this->ready();
         $this->world()->move('fault:lost_sync', '1');
         $job = $this->job('fly', ['card' => 'cruise', 'seed' => 5, 'seconds' => 16]);
-        self::assertSame(Job::DONE, $job->state, $job->message);
+        self::assertSame(JobState::Done, $job->state, $job->message);
         self::assertIsInt($job->result['log']);
         $html = $this->page('/craft/curlew/55?log='.$job->result['log']);
         self::assertStringContainsString('the rear left motor stopped pushing', $html);

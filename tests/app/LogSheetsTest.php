@@ -7,6 +7,7 @@ namespace Ortholex\Tests\app;
 use Ortholex\App\Flights\Log;
 use Ortholex\App\Flights\LogStore;
 use Ortholex\App\Work\Job;
+use Ortholex\App\Work\JobState;
 use Ortholex\Core\FlightLog\LogWriter;
 use Ortholex\Core\Step\Exclusion;
 
@@ -126,7 +127,7 @@ final class LogSheetsTest extends AppCase
         LogWriter::write(self::getContainer()->get(LogStore::class)->load($log)->with([], $traces), $stream);
         fclose($stream);
         $job = $this->job('import', ['path' => $path, 'name' => 'nose down.csv']);
-        self::assertSame(Job::DONE, $job->state, $job->message);
+        self::assertSame(JobState::Done, $job->state, $job->message);
         self::assertIsInt($job->result['log']);
         $id = $job->result['log'];
         $html = $this->page("/craft/curlew/51/$id");
@@ -189,7 +190,7 @@ final class LogSheetsTest extends AppCase
         $this->entities()->clear();
         // Work under way already, so that no process is started from here.
         $other = new Job($this->craft(), 'import', 'Bring in another', [], microtime(true));
-        $other->state = Job::RUNNING;
+        $other->state = JobState::Running;
         $other->pid = (int) getmypid();
         $other->heartbeatAt = microtime(true);
         $this->entities()->persist($other);
@@ -203,12 +204,12 @@ final class LogSheetsTest extends AppCase
         self::assertStringContainsString('what was asked', $this->page("/craft/curlew/52?log=$id"), 'the traces are there meanwhile');
         $this->browser->request('GET', "/craft/curlew/logs/$id/analysis.json");
         self::assertSame(503, $this->browser->getResponse()->getStatusCode());
-        $other->state = Job::DONE;
+        $other->state = JobState::Done;
         $this->entities()->flush();
         $job = $this->job('analyse', ['log' => $id, 'passage' => null]);
-        self::assertSame(Job::DONE, $job->state, $job->message);
+        self::assertSame(JobState::Done, $job->state, $job->message);
         self::assertStringContainsString('Roll overshoots', $this->page("/craft/curlew/54?log=$id"));
-        self::assertSame(Job::FAILED, $this->job('analyse', ['log' => $id, 'passage' => 77])->state);
-        self::assertSame(Job::FAILED, $this->job('analyse', ['log' => 77])->state);
+        self::assertSame(JobState::Failed, $this->job('analyse', ['log' => $id, 'passage' => 77])->state);
+        self::assertSame(JobState::Failed, $this->job('analyse', ['log' => 77])->state);
     }
 }

@@ -12,6 +12,7 @@ use Ortholex\App\Record\StagedChange;
 use Ortholex\App\Shell\TrayBuilder;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\Jobs;
+use Ortholex\App\Work\JobState;
 use Ortholex\Bench\Flash\FlashFile;
 use Ortholex\Bench\State\WorldState;
 use Ortholex\Demo\ShelfMaker;
@@ -26,10 +27,10 @@ final class UnhappyTest extends AppCase
         // Behind our back someone puts on a firmware that takes D only up to 8.
         (new FlashFile($this->world()->store->flashPath(), $this->world()->model->flashBytes()))->write(
             0,
-            ShelfMaker::image('QUERN-F7', '4.3.0', '', 0x0800_8000, 312)->flat(),
+            ShelfMaker::image('QUERN-F7', '26.06', '', 0x0800_8000, 312)->flat(),
         );
         $this->world()->store->change(static function (WorldState $s): void {
-            $s->runningVersion = '4.3.0';
+            $s->runningVersion = '26.06';
         });
         $problem = $this->post('/craft/curlew/commit', ['reason' => 'more D'], 409);
         self::assertStringContainsString('outside 0 to 8', (string) json_encode($problem['error'] ?? ''));
@@ -48,8 +49,8 @@ final class UnhappyTest extends AppCase
     {
         $this->link();
         $this->post('/craft/curlew/stage', ['values' => ['gain.attenuation' => 20, 'gain.roll.p' => 30]]);
-        $job = $this->job('flash', ['image' => 'loam-4.3.0-quern-f7', 'keep' => true]);
-        self::assertSame(Job::DONE, $job->state, $job->message);
+        $job = $this->job('flash', ['image' => 'loam-26.06-quern-f7', 'keep' => true]);
+        self::assertSame(JobState::Done, $job->state, $job->message);
         foreach (['11', '12', '61', '62', '71', '72', '73'] as $sheet) {
             $this->page("/craft/curlew/$sheet");
         }
@@ -65,7 +66,7 @@ final class UnhappyTest extends AppCase
     public function testAnUnknownWorkFailsInWords(): void
     {
         $job = $this->job('juggle', []);
-        self::assertSame(Job::FAILED, $job->state);
+        self::assertSame(JobState::Failed, $job->state);
         self::assertStringContainsString('juggle', $job->message);
         self::assertCount(1, self::getContainer()->get(Jobs::class)->of($this->craft()));
     }
@@ -73,11 +74,11 @@ final class UnhappyTest extends AppCase
     public function testAJobRunsOnce(): void
     {
         $job = $this->job('juggle', []);
-        $job->state = Job::DONE;
+        $job->state = JobState::Done;
         $this->entities()->flush();
         self::getContainer()->get(\Ortholex\App\Work\JobRunner::class)->run((int) $job->id);
         $this->entities()->refresh($job);
-        self::assertSame(Job::DONE, $job->state);
+        self::assertSame(JobState::Done, $job->state);
     }
 
     public function testACraftWithoutFirmwareDoesNotFly(): void
@@ -90,7 +91,7 @@ final class UnhappyTest extends AppCase
             (string) json_encode($this->post('/craft/curlew/logs/fly', ['card' => 'cruise'], 422)),
         );
         $job = $this->job('fly', ['card' => 'cruise', 'seed' => 1, 'seconds' => 4]);
-        self::assertSame(Job::FAILED, $job->state);
+        self::assertSame(JobState::Failed, $job->state);
         self::assertCount(0, $this->entities()->getRepository(Log::class)->findAll());
         self::assertSame([], glob(self::data().'/recorder/*') ?: [], 'nothing is left on the recorder');
     }
@@ -105,7 +106,7 @@ final class UnhappyTest extends AppCase
         $this->entities()->flush();
         self::getContainer()->get(\Ortholex\App\Work\JobRunner::class)->run((int) $job->id);
         $this->entities()->refresh($job);
-        self::assertSame(Job::CANCELLED, $job->state);
+        self::assertSame(JobState::Cancelled, $job->state);
         self::assertCount(0, $this->entities()->getRepository(Log::class)->findAll());
     }
 
@@ -120,7 +121,7 @@ final class UnhappyTest extends AppCase
         $path = self::data().'/gaps.csv';
         file_put_contents($path, $rows."9.99,x,1\n");
         $job = $this->job('import', ['path' => $path, 'name' => 'gaps.csv']);
-        self::assertSame(Job::DONE, $job->state, $job->message);
+        self::assertSame(JobState::Done, $job->state, $job->message);
         $log = $this->entities()->getRepository(Log::class)->findAll()[0];
         self::assertSame([0, 4000, 7000], array_column($log->segments, 'first'));
         self::assertEqualsWithDelta([0.0, 6.5, 10.25], array_column($log->segments, 'start_s'), 1e-3);
@@ -162,13 +163,13 @@ final class UnhappyTest extends AppCase
     public function testASnapshotOfAnOlderFirmwareComesBackUnderNewNames(): void
     {
         $this->link('dunlin');
-        self::assertSame(Job::DONE, $this->job('flash', ['image' => 'loam-4.3.0-marl-f4', 'keep' => true], 'dunlin')->state);
+        self::assertSame(JobState::Done, $this->job('flash', ['image' => 'loam-26.06-marl-f4', 'keep' => true], 'dunlin')->state);
         $this->post('/craft/dunlin/stage', ['values' => ['motors.idle_pct' => 9.0]]);
         $this->post('/craft/dunlin/commit');
         $first = $this->entities()
             ->getRepository(\Ortholex\App\Record\Snapshot::class)
             ->findOneBy(['name' => 'As found at first link']);
-        self::assertSame(55, $first?->settings['motors.idle_us'], 'taken under 4.1, in microseconds');
+        self::assertSame(55, $first?->settings['motors.idle_us'], 'taken under 25.08, in microseconds');
         $this->post("/craft/dunlin/snapshots/{$first->id}/stage");
         self::assertSame(['motors.idle_pct' => 5.5], $this->staged($this->craft('dunlin')));
     }

@@ -7,6 +7,7 @@ namespace Ortholex\Tests\app;
 use Doctrine\DBAL\Connection;
 use Doctrine\DBAL\DriverManager;
 use Doctrine\DBAL\Schema\Schema;
+use Doctrine\Migrations\AbstractMigration;
 use Ortholex\App\Words\Words;
 use Ortholex\Core\Fact\Code;
 use Ortholex\Core\Fact\Fact;
@@ -18,6 +19,7 @@ use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Settings\EscTable;
 use Ortholex\Core\Step\Confidence\ConfidenceReason;
 use Ortholex\Migrations\Version20261125000001;
+use Ortholex\Migrations\Version20261125000002;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Psr\Log\NullLogger;
 use Symfony\Component\Translation\TranslatorBagInterface;
@@ -106,7 +108,7 @@ final class WordsTest extends AppCase
             'bad_rows' => json_encode(['count' => 6, 'places' => $places]),
             'faults' => '[{"kind":"left out","at_s":1.5,"length_s":0.01,"row":7},{"kind":"gap","at_s":2.5,"length_s":0.2,"row":9}]',
         ]);
-        self::assertSame(1, self::migrated($db));
+        self::assertSame(1, self::migrated($db, Version20261125000001::class));
         $row = $db->fetchAssociative('SELECT bad_rows, faults FROM log');
         self::assertIsArray($row);
         self::assertIsString($row['bad_rows']);
@@ -129,10 +131,42 @@ final class WordsTest extends AppCase
         self::assertSame(['left_out', 'gap'], array_column((array) json_decode($row['faults'], true), 'kind'));
     }
 
-    /** @return int rows that were written anew */
-    private static function migrated(Connection $db): int
+    public function testReleasesAreRenumberedWhereverTheyAreKept(): void
     {
-        $migration = new Version20261125000001($db, new NullLogger());
+        $db = DriverManager::getConnection(['driver' => 'pdo_sqlite', 'memory' => true]);
+        $tables = [
+            'craft' => ['version' => '4.2.1', 'notes' => 'flies 4.2.1'],
+            'snapshot' => ['version' => '4.1.2', 'name' => 'Before flashing 4.3.0'],
+            'change_entry' => ['what' => 'Flash: 4.1.2 to 4.3.0', 'reason' => 'P was 4.1.2 too high'],
+            'job' => ['title' => 'Write Loam 4.4.0-pre1', 'work_order' => '{"image":"loam-4.3.0-quern-f7-2","keep":true}'],
+            'log' => ['head' => '{"flight.firmware":"Loam 4.2.1"}', 'settings' => '{"flight.firmware":"Loam 4.0.3"}'],
+        ];
+        foreach ($tables as $table => $row) {
+            $db->executeStatement("CREATE TABLE $table (id INTEGER PRIMARY KEY, ".implode(' CLOB, ', array_keys($row)).' CLOB)');
+            $db->insert($table, $row);
+        }
+        self::migrated($db, Version20261125000002::class);
+        $now = array_map(static fn (string $t): array => (array) $db->fetchAssociative("SELECT * FROM $t"), array_keys($tables));
+        self::assertSame(
+            [
+                ['id' => 1, 'version' => '26.01', 'notes' => 'flies 4.2.1'],
+                ['id' => 1, 'version' => '25.08', 'name' => 'Before flashing 26.06'],
+                ['id' => 1, 'what' => 'Flash: 25.08 to 26.06', 'reason' => 'P was 4.1.2 too high'],
+                ['id' => 1, 'title' => 'Write Loam 26.10-pre1', 'work_order' => '{"image":"loam-26.06-quern-f7-2","keep":true}'],
+                ['id' => 1, 'head' => '{"flight.firmware":"Loam 26.01"}', 'settings' => '{"flight.firmware":"Loam 25.02"}'],
+            ],
+            $now,
+        );
+    }
+
+    /**
+     * @param class-string<AbstractMigration> $class
+     *
+     * @return int rows that were written anew
+     */
+    private static function migrated(Connection $db, string $class): int
+    {
+        $migration = new $class($db, new NullLogger());
         $migration->up(new Schema());
         $count = 0;
         foreach ($migration->getSql() as $query) {

@@ -33,8 +33,8 @@ abstract class BenchCase extends TestCase
         $this->demo = Scenario::craft()['curlew'];
         $this->pace = new ManualPace();
         $this->world = new World(new WorldStore($this->folder), $this->demo->model, $this->demo->physics, Catalogue::loam(), $this->pace);
-        $this->solder('QUERN-F7', '4.2.1');
-        $this->world->store->change(fn (WorldState $s) => ($s->kept = $this->settings('4.2.1')));
+        $this->solder('QUERN-F7', '26.01');
+        $this->world->store->change(fn (WorldState $s) => ($s->kept = $this->settings('26.01')));
         foreach (array_keys($this->demo->physics->escs) as $pad) {
             $this->solderEsc($pad, 'Withy', '1.4.0');
         }

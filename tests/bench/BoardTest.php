@@ -6,6 +6,7 @@ namespace Ortholex\Tests\bench;
 
 use Ortholex\Bench\Link\WorldLink;
 use Ortholex\Bench\Power\Mode;
+use Ortholex\Bench\State\WorldState;
 use Ortholex\Core\Firmware\FirmwareError;
 use Ortholex\Core\Link\LinkError;
 use Ortholex\Core\Link\PageWriter;
@@ -18,7 +19,7 @@ final class BoardTest extends BenchCase
         $this->world->move('cable', '1');
         $identity = $this->client()->awaitIdentity(2000);
         self::assertSame(
-            ['QUERN-F7', 'Quern F7', 'F7', 'Loam', '4.2.1', false],
+            ['QUERN-F7', 'Quern F7', 'F7', 'Loam', '26.01', false],
             [
                 $identity->hardwareId,
                 $identity->board,
@@ -79,7 +80,7 @@ final class BoardTest extends BenchCase
     {
         $client = $this->plug();
         $settings = $client->readSettings();
-        self::assertEquals($this->settings('4.2.1'), $settings->toArray());
+        self::assertEquals($this->settings('26.01'), $settings->toArray());
         $client->writeSetting('gain.roll.p', 29.5);
         self::assertSame(29.5, $client->readSettings()['gain.roll.p']);
         foreach (['gain.roll.p' => 900.0, 'no.such.setting' => 1] as $name => $value) {
@@ -114,9 +115,22 @@ final class BoardTest extends BenchCase
         }
     }
 
+    /** Boards and benches of before the numbers by year and month. */
+    public function testABoardFlashedUnderTheFirstNumbersAnswersWithTheNumberOfNow(): void
+    {
+        $this->solder('QUERN-F7', '4.1.2');
+        $this->world->store->change(static fn (WorldState $s) => ($s->keptVersion = '4.1.2'));
+        $client = $this->plug();
+        self::assertSame('25.08', $client->identity()->version?->toString());
+        self::assertTrue($client->readSettings()->has('motors.idle_us'), 'which counted its idle in microseconds');
+        self::assertSame('25.08', $this->world->store->peek()->keptVersion);
+        self::assertSame('26.10-pre1', WorldState::fromArray(['runningVersion' => '4.4.0-pre1'])->runningVersion);
+        self::assertSame('9.9', WorldState::fromArray(['runningVersion' => '9.9'])->runningVersion);
+    }
+
     public function testAnotherBoardsFirmwareHangsUntilTheBootloaderButtonIsPressed(): void
     {
-        $this->solder('QUERN-F7-2', '4.3.0');
+        $this->solder('QUERN-F7-2', '26.06');
         $client = $this->plug();
         try {
             $client->identity();
@@ -137,7 +151,7 @@ final class BoardTest extends BenchCase
     public function testAnImageIsWrittenVerifiedAndRuns(): void
     {
         $client = $this->toBootloader();
-        $pages = $this->pages('4.3.0');
+        $pages = $this->pages('26.06');
         $told = [];
         $writer = new PageWriter($client);
         $writer->write($pages, 0, static function (int $done, int $of) use (&$told): void {
@@ -146,13 +160,13 @@ final class BoardTest extends BenchCase
         $writer->verify($pages, static fn (int $done, int $of) => null);
         self::assertSame([\count($pages), \count($pages)], $told[\count($told) - 1]);
         $client->run();
-        self::assertSame('4.3.0', $client->awaitIdentity(2000)->version?->toString());
+        self::assertSame('26.06', $client->awaitIdentity(2000)->version?->toString());
     }
 
     public function testPulledInTheMiddleItWaitsInItsBootloaderAndIsFinishedFromThere(): void
     {
         $client = $this->toBootloader();
-        $pages = $this->pages('4.3.0');
+        $pages = $this->pages('26.06');
         try {
             (new PageWriter($client))->write($pages, 0, function (int $done): void {
                 if (9 === $done) {
@@ -170,7 +184,7 @@ final class BoardTest extends BenchCase
         $writer->write($pages, 9, static fn (int $done, int $of) => null);
         $writer->verify($pages, static fn (int $done, int $of) => null);
         $client->run();
-        self::assertSame('4.3.0', $client->awaitIdentity(2000)->version?->toString());
+        self::assertSame('26.06', $client->awaitIdentity(2000)->version?->toString());
     }
 
     public function testAWornPageIsRetriedThenNamed(): void
@@ -179,7 +193,7 @@ final class BoardTest extends BenchCase
         $client = $this->toBootloader();
         $before = $this->world->store->peek()->requests;
         try {
-            (new PageWriter($client))->write($this->pages('4.3.0'), 0, static fn (int $done, int $of) => null);
+            (new PageWriter($client))->write($this->pages('26.06'), 0, static fn (int $done, int $of) => null);
             self::fail('A worn page took.');
         } catch (FirmwareError $e) {
             self::assertStringContainsString(\sprintf('0x%08X', $this->demo->model->flashFrom + 17 * 2048), $e->getMessage());
@@ -190,7 +204,7 @@ final class BoardTest extends BenchCase
     public function testDamagedFlashIsFoundByReadingBack(): void
     {
         $client = $this->toBootloader();
-        $pages = $this->pages('4.3.0');
+        $pages = $this->pages('26.06');
         $writer = new PageWriter($client);
         $writer->write($pages, 0, static fn (int $done, int $of) => null);
         $flash = new \Ortholex\Bench\Flash\FlashFile($this->world->store->flashPath(), $this->demo->model->flashBytes());

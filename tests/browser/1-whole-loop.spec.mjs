@@ -8,7 +8,7 @@ test('from a linked board to a better step response', async ({ page }) => {
   await expect(page.getByRole('heading', { level: 1 })).toContainText('the USB cable is out');
 
   await link(page, 'curlew');
-  await expect(page.getByRole('heading', { level: 1 })).toContainText('Quern F7 answers with Loam 4.2.1');
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Quern F7 answers with Loam 26.01');
   await expect(page.getByText('snapshot of the first link kept')).toBeVisible();
   await expect(page.locator('[data-live="uptime"]')).toContainText(/\d/);
   await page.getByLabel('Tilt of the craft').selectOption('nose_up');

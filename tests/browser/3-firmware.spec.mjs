@@ -58,14 +58,14 @@ test('cable pulled, process killed, page reloaded, server restarted: the state i
     await expect(page.locator('.tray-tab')).toHaveText('1 staged');
 
     // 1. The cable goes in the middle of the write.
-    await page.goto(`${url}/craft/curlew/12?image=loam-4.3.0-quern-f7`);
+    await page.goto(`${url}/craft/curlew/12?image=loam-26.06-quern-f7`);
     await page.locator('#write-button').click();
     await expect(page.locator('[data-job-doing]')).toContainText(/writing page [3-9]\d/, { timeout: 20_000 });
     await put(page, 'cable', false);
-    await expect(page.getByText('Write Loam 4.3.0: failed')).toBeVisible();
+    await expect(page.getByText('Write Loam 26.06: failed')).toBeVisible();
     await expect(page.getByRole('heading', { level: 1 })).toContainText('waits in its bootloader');
     await page.reload();
-    await expect(page.getByText('Write Loam 4.3.0: failed')).toBeVisible();
+    await expect(page.getByText('Write Loam 26.06: failed')).toBeVisible();
     await expect(page.getByRole('button', { name: 'Go on from there' })).toBeDisabled();
 
     // 2. Linked again, gone on, and the process is killed.
@@ -77,7 +77,7 @@ test('cable pulled, process killed, page reloaded, server restarted: the state i
     await page.getByRole('button', { name: 'Go on from there' }).click();
     await expect(page.locator('[data-job-doing]')).toContainText(/writing page \d+/, { timeout: 20_000 });
     execFileSync('pkill', ['-9', '-f', `${root.slice(0, -1)}/bin/console app:job`]);
-    await expect(page.getByText('Write Loam 4.3.0: interrupted')).toBeVisible({ timeout: 20_000 });
+    await expect(page.getByText('Write Loam 26.06: interrupted')).toBeVisible({ timeout: 20_000 });
 
     // 3. The server goes and comes back.
     stop(server);
@@ -93,16 +93,16 @@ test('cable pulled, process killed, page reloaded, server restarted: the state i
     await page.goto(`${url}/`);
     await expect(page.getByText('The board waits in its bootloader, without whole firmware.')).toBeVisible();
     await page.goto(`${url}/craft/curlew/12`);
-    await expect(page.getByText('Write Loam 4.3.0: interrupted')).toBeVisible();
+    await expect(page.getByText('Write Loam 26.06: interrupted')).toBeVisible();
     await page.getByRole('button', { name: 'Go on from there' }).click();
     await expect(page.getByText('Written and verified')).toBeVisible({ timeout: 60_000 });
     await expect(page.locator('.column')).toContainText(/\d+ of them written before the interruption/);
-    await expect(page.locator('#link-state')).toContainText('4.3.0');
+    await expect(page.locator('#link-state')).toContainText('26.06');
     await expect(page.locator('.tray-tab')).toHaveText('1 staged');
     await page.goto(`${url}/craft/curlew/61`);
     await expect(page.locator('[data-setting="gain.roll.p"]')).toHaveValue('33');
     await page.goto(`${url}/craft/curlew/72`);
-    await expect(page.locator('.snapshot-list')).toContainText('Before flashing 4.3.0');
+    await expect(page.locator('.snapshot-list')).toContainText('Before flashing 26.06');
   } finally {
     stop(server);
   }

@@ -101,7 +101,7 @@ for (const theme of ['light', 'dark']) {
       '/',
       '/craft/curlew/13',
       '/craft/dunlin/11',
-      '/craft/curlew/12?image=loam-4.3.0-quern-f7',
+      '/craft/curlew/12?image=loam-26.06-quern-f7',
       ...BUILT.map((s) => `/craft/curlew/${s}`),
     ]) {
       await page.goto(path);

@@ -63,23 +63,23 @@ test('12: a misfit cannot be written; what fits is written, verified and brings 
   await expect(page.locator('html')).toHaveAttribute('data-started', '1');
   await page.keyboard.press('1');
   await page.keyboard.press('2');
-  await expect(page.getByRole('heading', { level: 1 })).toContainText('Marl F4 runs Loam 4.1.2');
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Marl F4 runs Loam 25.08');
   await expect(page.locator('.shelf')).not.toContainText('pre-release');
   await page.getByRole('link', { name: 'show pre-releases' }).click();
-  await expect(page.locator('.shelf')).toContainText('4.4.0-pre1');
+  await expect(page.locator('.shelf')).toContainText('26.10-pre1');
   await page.getByRole('link', { name: "other boards' too" }).click();
-  await page.getByRole('link', { name: 'Choose Loam 4.3.0 for Marl F4 S', exact: true }).click();
+  await page.getByRole('link', { name: 'Choose Loam 26.06 for Marl F4 S', exact: true }).click();
   await expect(page.getByRole('heading', { level: 1 })).toContainText('does not fit');
   await expect(page.locator('#fit')).toContainText('It is for Marl F4 S (MARL-F4S); this board is Marl F4 (MARL-F4)');
   await expect(page.locator('#write-button')).toHaveCount(0);
 
   await page.goto('/craft/dunlin/12');
-  await page.getByRole('link', { name: 'Choose Loam 4.3.0 for Marl F4', exact: true }).click();
-  await expect(page.getByRole('heading', { level: 1 })).toContainText('Loam 4.3.0 fits');
+  await page.getByRole('link', { name: 'Choose Loam 26.06 for Marl F4', exact: true }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Loam 26.06 fits');
   await page.locator('#write-button').click();
   await expect(page.getByRole('heading', { level: 1 })).toContainText('under way');
   await expect(page.getByText('Written and verified')).toBeVisible({ timeout: 40_000 });
-  await expect(page.locator('#link-state')).toContainText('4.3.0');
+  await expect(page.locator('#link-state')).toContainText('26.06');
   await page.locator('.fates summary', { hasText: 'converted' }).click();
   await expect(page.locator('.fates')).toContainText('motors.idle_us 55 → motors.idle_pct 5.5');
   await expect(page.locator('.fates')).toContainText('link_loss.tone');
@@ -245,7 +245,7 @@ test('16: the odd one out is set like the others, and the bill is clean', async 
   await commit(page, 'alike');
   await expect(page.locator('.says')).not.toContainText('commutation advance');
   for (const [sheet, words] of [
-    ['11', /answers with Loam 4\.3\.0/],
+    ['11', /answers with Loam 26\.06/],
     ['13', 'the settings agree with it'],
     ['14', 'and the settings say so'],
     ['15?do=feedback', '12 magnets is right'],

@@ -37,12 +37,12 @@ test('a board that runs firmware of another board is rescued by its button', asy
   await page.getByRole('button', { name: 'Link', exact: true }).click();
   await expect(h1(page)).toContainText('only its bootloader runs');
   await page.goto('/craft/bittern/12');
-  await page.getByRole('link', { name: 'Choose Loam 4.3.0 for Tarn H7', exact: true }).click();
+  await page.getByRole('link', { name: 'Choose Loam 26.06 for Tarn H7', exact: true }).click();
   await started(page);
   await page.locator('#write-button').click();
   await expect(page.getByText('Written and verified')).toBeVisible({ timeout: 60_000 });
   await page.goto('/craft/bittern/11');
-  await expect(h1(page)).toContainText('Tarn H7 answers with Loam 4.3.0.');
+  await expect(h1(page)).toContainText('Tarn H7 answers with Loam 26.06.');
 });
 
 test('three of four ESCs take a write; the fourth is named, and takes it at the retry', async ({ page }) => {

@@ -11,6 +11,6 @@ final class NoVersion extends FirmwareError
 {
     public static function of(string $text): self
     {
-        return new self("“{$text}” is no version; it should look like 4.2.1 or 4.4.0-pre1.");
+        return new self("“{$text}” is no version; it should look like 26.01 or 26.10-pre1.");
     }
 }

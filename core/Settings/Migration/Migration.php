@@ -22,10 +22,10 @@ final readonly class Migration
 {
     /** Old name => [new name, factor, first release with the new one]: new = old × factor. */
     private const SUCCESSIONS = [
-        'filter.gyro_hz' => ['rate_path.stage.1.cutoff_hz', 1.0, '4.1'],
-        'filter.d_hz' => ['d_path.stage.1.cutoff_hz', 1.0, '4.1'],
-        'motors.idle_us' => ['motors.idle_pct', 0.1, '4.2'],
-        'link_loss.hold_ds' => ['link_loss.hold_s', 0.1, '4.2'],
+        'filter.gyro_hz' => ['rate_path.stage.1.cutoff_hz', 1.0, '25.08'],
+        'filter.d_hz' => ['d_path.stage.1.cutoff_hz', 1.0, '25.08'],
+        'motors.idle_us' => ['motors.idle_pct', 0.1, '26.01'],
+        'link_loss.hold_ds' => ['link_loss.hold_s', 0.1, '26.01'],
     ];
 
     /**

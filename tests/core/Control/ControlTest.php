@@ -56,7 +56,7 @@ final class ControlTest extends TestCase
 
     public function testFiltersFollowTheSettings(): void
     {
-        $s = Catalogue::loam()->defaults(Version::parse('4.3.0'));
+        $s = Catalogue::loam()->defaults(Version::parse('26.06'));
         $plain = RateFilters::of($s, 2000);
         self::assertCount(1, $plain->ratePath->stages);
         self::assertEqualsWithDelta(-3.01, $plain->ratePath->gainDb(180), 0.01);
@@ -71,7 +71,7 @@ final class ControlTest extends TestCase
 
     public function testLoadGrowsWithWorkAndShrinksWithTheProcessor(): void
     {
-        $s = Catalogue::loam()->defaults(Version::parse('4.3.0'));
+        $s = Catalogue::loam()->defaults(Version::parse('26.06'));
         $base = LoopLoad::of($s, 4, 'F4')->percent;
         $more = LoopLoad::of($s->with(['notch.motor.orders' => '1,2', 'motors.rpm_feedback' => true]), 4, 'F4')->percent;
         // Four motors, two harmonics, three axes: 24 biquads of 1.2 µs at 2 kHz.

@@ -90,7 +90,7 @@ final class EscTest extends TestCase
     public function testEscSettingsAreKnownByNameAndChecked(): void
     {
         $catalogue = Catalogue::loam();
-        $version = Version::parse('4.0.3');
+        $version = Version::parse('25.02');
         self::assertTrue($catalogue->has('esc.rear_left.advance_deg', $version));
         self::assertSame(20.0, $catalogue->get('esc.rear_left.advance_deg', $version)->check('20', $version));
         foreach (['esc.tail.advance_deg', 'esc.rear_left.punch', 'esc.rear_left', 'esc..advance_deg'] as $name) {

@@ -53,8 +53,8 @@ final class FitTest extends TestCase
             FitVerdict::Fits,
             Fact::of(FitReason::MadeForIt, id: 'QUERN-F7', processor: 'F7'),
         ];
-        yield 'pre-release' => [['version' => '4.4.0-pre1'], 0x0800_8000, FitVerdict::FitsBut, Fact::of(FitReason::PreRelease)];
-        yield 'older' => [['version' => '4.0.3'], 0x0800_8000, FitVerdict::FitsBut, Fact::of(FitReason::Older, version: '4.2.1')];
+        yield 'pre-release' => [['version' => '26.10-pre1'], 0x0800_8000, FitVerdict::FitsBut, Fact::of(FitReason::PreRelease)];
+        yield 'older' => [['version' => '25.02'], 0x0800_8000, FitVerdict::FitsBut, Fact::of(FitReason::Older, version: '26.01')];
     }
 
     private static function outside(int $at): Fact
@@ -77,7 +77,7 @@ final class FitTest extends TestCase
         $manifest = Manifest::fromArray(
             $changes + [
                 'product' => 'Loam',
-                'version' => '4.3.0',
+                'version' => '26.06',
                 'hardware' => ['QUERN-F7'],
                 'board' => 'Quern F7',
                 'processor' => 'F7',
@@ -110,19 +110,25 @@ final class FitTest extends TestCase
     {
         $this->expectException(FirmwareError::class);
         $this->expectExceptionMessage('“hardware”');
-        Manifest::fromArray(['product' => 'Loam', 'version' => '4.3.0']);
+        Manifest::fromArray(['product' => 'Loam', 'version' => '26.06']);
     }
 
     public function testVersionsAreOrdered(): void
     {
-        $ordered = ['4.0', '4.0.1', '4.2.0-pre1', '4.2.0-pre2', '4.2.0', '4.10.0', '5.0.0'];
+        $ordered = ['4.0', '4.0.1', '4.2.0-pre1', '4.2.0-pre2', '4.2.0', '4.10.0', '25.02', '25.08', '26.01', '26.10-pre1', '26.10', '26.10.1'];
         foreach ($ordered as $i => $a) {
             foreach ($ordered as $j => $b) {
                 self::assertSame($i <=> $j, Version::parse($a)->compare(Version::parse($b)), "$a against $b");
             }
         }
-        self::assertTrue(Version::parse('4.3.0-pre1')->hasReached(Version::parse('4.3')));
+        self::assertTrue(Version::parse('26.06-pre1')->hasReached(Version::parse('26.06')));
         self::assertSame('4.2.0-pre1', Version::parse(' 4.2-pre1 ')->toString());
+        foreach (['25.02', '26.10-pre1', '26.06.2'] as $byMonth) {
+            self::assertSame($byMonth, Version::parse($byMonth)->toString());
+        }
+        self::assertSame('26.13.0', Version::parse('26.13')->toString(), 'there is no thirteenth month');
+        self::assertTrue(Version::parse('26.10-pre1')->hasReachedNumber('26.06'));
+        self::assertFalse(Version::parse('26.01')->hasReachedNumber('26.06'));
         $this->expectException(FirmwareError::class);
         Version::parse('four');
     }
@@ -138,7 +144,7 @@ final class FitTest extends TestCase
             2048,
             'Q7-1',
             'Loam',
-            Version::parse('4.2.1'),
+            Version::parse('26.01'),
             false,
         );
     }

@@ -16,7 +16,7 @@ use PHPUnit\Framework\TestCase;
 /** Our end of the link against a device that misbehaves in every way a wire allows. */
 final class BoardClientTest extends TestCase
 {
-    private const IDENTITY = ['X1', 'Board', 'F4', '4096', '8192', '256', 'S1', 'Loam', '4.2.1'];
+    private const IDENTITY = ['X1', 'Board', 'F4', '4096', '8192', '256', 'S1', 'Loam', '26.01'];
 
     public function testAnswersInDribsAndRubbishAreUnderstood(): void
     {
@@ -24,7 +24,7 @@ final class BoardClientTest extends TestCase
         $link = self::link(static fn (string $sent): array => ["\x00\xD5noise", ...str_split($answer, 5)]);
         $identity = (new BoardClient($link))->identity();
         self::assertSame(
-            ['X1', 4096, 8192, 256, '4.2.1'],
+            ['X1', 4096, 8192, 256, '26.01'],
             [$identity->hardwareId, $identity->flashFrom, $identity->flashEnd, $identity->pageBytes, $identity->version?->toString()],
         );
     }

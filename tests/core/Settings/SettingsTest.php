@@ -24,7 +24,7 @@ use PHPUnit\Framework\TestCase;
 
 final class SettingsTest extends TestCase
 {
-    private const VERSIONS = ['4.0.3', '4.1.2', '4.2.1', '4.3.0', '4.4.0-pre1'];
+    private const VERSIONS = ['25.02', '25.08', '26.01', '26.06', '26.10-pre1'];
 
     public function testEveryRowOfTheCatalogueHoldsTogether(): void
     {
@@ -59,7 +59,7 @@ final class SettingsTest extends TestCase
     #[DataProvider('sound')]
     public function testSoundValuesAreTaken(string $name, mixed $given, float|int|bool|string $kept): void
     {
-        $v = Version::parse('4.3.0');
+        $v = Version::parse('26.06');
         self::assertSame($kept, Catalogue::loam()->get($name, $v)->check($given, $v));
     }
 
@@ -81,7 +81,7 @@ final class SettingsTest extends TestCase
     #[DataProvider('unsound')]
     public function testUnsoundValuesAreRefusedByName(string $name, mixed $given, string $why): void
     {
-        $v = Version::parse('4.3.0');
+        $v = Version::parse('26.06');
         try {
             Catalogue::loam()->get($name, $v)->check($given, $v);
             self::fail('It was taken.');
@@ -94,8 +94,8 @@ final class SettingsTest extends TestCase
     public function testASettingOfAnotherVersionIsRefused(): void
     {
         $this->expectException(SettingError::class);
-        $this->expectExceptionMessage('Loam 4.3.0 does not have it');
-        Catalogue::loam()->get('motors.idle_us', Version::parse('4.3.0'));
+        $this->expectExceptionMessage('Loam 26.06 does not have it');
+        Catalogue::loam()->get('motors.idle_us', Version::parse('26.06'));
     }
 
     /** @return iterable<string, array{string, string}> */
@@ -142,14 +142,14 @@ final class SettingsTest extends TestCase
     public function testNamesUnitsAndRangesChangeAsReleased(): void
     {
         $catalogue = Catalogue::loam();
-        $old = $catalogue->defaults(Version::parse('4.0.3'))->with([
+        $old = $catalogue->defaults(Version::parse('25.02'))->with([
             'filter.gyro_hz' => 150.0,
             'motors.idle_us' => 62,
             'link_loss.hold_ds' => 12,
             'gain.roll.d' => 11.5,
             'link_loss.tone' => false,
         ]);
-        $m = Migration::between($catalogue, $old, Version::parse('4.0.3'), Version::parse('4.3.0'));
+        $m = Migration::between($catalogue, $old, Version::parse('25.02'), Version::parse('26.06'));
         self::assertSame(150.0, $m->settings['rate_path.stage.1.cutoff_hz']);
         self::assertSame(6.2, $m->settings['motors.idle_pct']);
         self::assertSame(1.2, $m->settings['link_loss.hold_s']);
@@ -159,7 +159,7 @@ final class SettingsTest extends TestCase
             ['link_loss.tone', 'gain.attenuation'],
             array_map(static fn (Fate $f): ?string => $f->oldName, $m->ofKind(FateKind::Dropped)),
         );
-        $back = Migration::between($catalogue, $m->settings, Version::parse('4.3.0'), Version::parse('4.0.3'));
+        $back = Migration::between($catalogue, $m->settings, Version::parse('26.06'), Version::parse('25.02'));
         self::assertSame(150.0, $back->settings['filter.gyro_hz']);
         self::assertSame(62, $back->settings['motors.idle_us']);
     }
@@ -202,7 +202,7 @@ final class SettingsTest extends TestCase
     #[DataProvider('clashes')]
     public function testClashesAreNamed(array $changed, string $setting, ClashWeight $weight): void
     {
-        $v = Version::parse('4.3.0');
+        $v = Version::parse('26.06');
         $defaults = Catalogue::loam()->defaults($v);
         self::assertSame([], Consistency::of($defaults, $v, new Circumstances(4, 'F4')));
         $found = Consistency::of($defaults->with($changed), $v, new Circumstances(4, 'F4'));

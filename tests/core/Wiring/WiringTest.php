@@ -26,7 +26,7 @@ final class WiringTest extends TestCase
         $wiring = self::wiring(['rill-c'], self::RECEIVER);
         self::assertSame([], $wiring->faults);
         self::assertTrue($wiring->isWhole());
-        $settings = $wiring->settings(Catalogue::loam()->defaults(Version::parse('4.1.2')));
+        $settings = $wiring->settings(Catalogue::loam()->defaults(Version::parse('25.08')));
         self::assertSame(
             ['receiver', '420000', false, false, 'crsf'],
             [
@@ -133,7 +133,7 @@ final class WiringTest extends TestCase
         $settings = self::wiring(
             ['rill-c'],
             [['rill-c.v', '9V'], ['rill-c.gnd', 'GND-L2'], ['rill-c.tx', 'RX1'], ['rill-c.rx', 'TX1']],
-        )->settings(Catalogue::loam()->defaults(Version::parse('4.3.0')));
+        )->settings(Catalogue::loam()->defaults(Version::parse('26.06')));
         self::assertFalse($settings->has('uart.1.role'));
         self::assertFalse($settings->has('receiver.protocol'));
         self::assertSame('none', $settings['uart.2.role']);
@@ -181,7 +181,7 @@ final class WiringTest extends TestCase
     public function testFeaturesGoFirstAndOnlyTheNeededRestartsFollow(): void
     {
         $catalogue = Catalogue::loam();
-        $version = Version::parse('4.3.0');
+        $version = Version::parse('26.06');
         $plan = CommitPlan::of(
             SettingSet::of(['uart.3.role' => 'gps', 'uart.3.baud' => '38400', 'location.enabled' => true, 'gain.roll.p' => 30.0]),
             $catalogue,

@@ -11,11 +11,8 @@ use Ortholex\App\Craft\Craft;
 /** What a check of the drive measured: the readings, from which all that is said of it is computed. */
 #[ORM\Entity]
 #[ORM\Table(name: 'drive_check')]
-class DriveCheck
+class DriveReading
 {
-    public const RISE = 'rise';
-    public const FEEDBACK = 'feedback';
-
     #[ORM\Id, ORM\GeneratedValue, ORM\Column]
     public ?int $id = null;
 
@@ -23,10 +20,9 @@ class DriveCheck
     #[ORM\Column(type: Types::JSON)]
     public array $data = [];
 
-    /** @param self::RISE|self::FEEDBACK $kind */
     public function __construct(
         #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Craft $craft,
-        #[ORM\Column] public readonly string $kind,
+        #[ORM\Column(enumType: DriveReadingKind::class)] public readonly DriveReadingKind $kind,
         #[ORM\Column(type: Types::DATETIME_IMMUTABLE)] public readonly \DateTimeImmutable $takenAt,
     ) {
     }

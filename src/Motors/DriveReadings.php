@@ -12,8 +12,8 @@ use Ortholex\Core\Drive\RisingOutput;
 use Ortholex\Core\Link\LinkError;
 use Ortholex\Core\Settings\EscTable;
 
-/** Takes the readings of drive checks, and says what they tell. */
-final readonly class DriveChecks
+/** Takes the readings of the slow rise and of rpm feedback, keeps them, and says what they tell. */
+final readonly class DriveReadings
 {
     /** Outputs of the slow rise, %; each is held for about a second. */
     public const RISE_PCT = [2.0, 2.5, 3.0, 3.5, 4.0, 4.5, 5.0, 5.5, 6.0];
@@ -38,9 +38,9 @@ final readonly class DriveChecks
         if (!$read) {
             return;
         }
-        $check = 0 === $step ? null : $this->last($craft, DriveCheck::RISE);
+        $check = 0 === $step ? null : $this->last($craft, DriveReadingKind::Rise);
         if (null === $check) {
-            $check = new DriveCheck($craft, DriveCheck::RISE, new \DateTimeImmutable());
+            $check = new DriveReading($craft, DriveReadingKind::Rise, new \DateTimeImmutable());
             $check->data = ['swapped' => $swapped, 'steps' => []];
             $this->entities->persist($check);
         }
@@ -58,7 +58,7 @@ final readonly class DriveChecks
     /** What the last whole rise tells; null while there is none. */
     public function risen(Craft $craft): ?RisenView
     {
-        $check = $this->last($craft, DriveCheck::RISE);
+        $check = $this->last($craft, DriveReadingKind::Rise);
         $steps = $check->data['steps'] ?? null;
         if (null === $check || !\is_array($steps) || \count($steps) < \count(self::RISE_PCT)) {
             return null;
@@ -97,9 +97,9 @@ final readonly class DriveChecks
         if (!$read) {
             return;
         }
-        $check = $first ? null : $this->last($craft, DriveCheck::FEEDBACK);
+        $check = $first ? null : $this->last($craft, DriveReadingKind::Feedback);
         if (null === $check) {
-            $check = new DriveCheck($craft, DriveCheck::FEEDBACK, new \DateTimeImmutable());
+            $check = new DriveReading($craft, DriveReadingKind::Feedback, new \DateTimeImmutable());
             $this->entities->persist($check);
         }
         $place = EscTable::pads($craft->settings)[$pad] ?? "output $pad";
@@ -123,7 +123,7 @@ final readonly class DriveChecks
     /** What the last feedback check tells; null while there is none. */
     public function answered(Craft $craft): ?FeedbackView
     {
-        $check = $this->last($craft, DriveCheck::FEEDBACK);
+        $check = $this->last($craft, DriveReadingKind::Feedback);
         if (null === $check) {
             return null;
         }
@@ -151,8 +151,8 @@ final readonly class DriveChecks
         return max(2, is_numeric($set) ? (int) $set : 14);
     }
 
-    private function last(Craft $craft, string $kind): ?DriveCheck
+    private function last(Craft $craft, DriveReadingKind $kind): ?DriveReading
     {
-        return $this->entities->getRepository(DriveCheck::class)->findOneBy(['craft' => $craft, 'kind' => $kind], ['id' => 'DESC']);
+        return $this->entities->getRepository(DriveReading::class)->findOneBy(['craft' => $craft, 'kind' => $kind], ['id' => 'DESC']);
     }
 }

@@ -1,0 +1,21 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Work;
+
+/** How far a job is, or how it ended; the value stands in its row and on its sheet. */
+enum JobState: string
+{
+    case Waiting = 'waiting';
+    case Running = 'running';
+    case Done = 'done';
+    case Failed = 'failed';
+    case Cancelled = 'cancelled';
+    case Interrupted = 'interrupted';
+
+    public function isOpen(): bool
+    {
+        return self::Waiting === $this || self::Running === $this;
+    }
+}
