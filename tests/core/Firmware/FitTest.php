@@ -115,7 +115,20 @@ final class FitTest extends TestCase
 
     public function testVersionsAreOrdered(): void
     {
-        $ordered = ['4.0', '4.0.1', '4.2.0-pre1', '4.2.0-pre2', '4.2.0', '4.10.0', '25.02', '25.08', '26.01', '26.10-pre1', '26.10', '26.10.1'];
+        $ordered = [
+            '4.0',
+            '4.0.1',
+            '4.2.0-pre1',
+            '4.2.0-pre2',
+            '4.2.0',
+            '4.10.0',
+            '25.02',
+            '25.08',
+            '26.01',
+            '26.10-pre1',
+            '26.10',
+            '26.10.1',
+        ];
         foreach ($ordered as $i => $a) {
             foreach ($ordered as $j => $b) {
                 self::assertSame($i <=> $j, Version::parse($a)->compare(Version::parse($b)), "$a against $b");
