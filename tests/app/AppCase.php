@@ -8,10 +8,12 @@ use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Craft\Craft;
 use Ortholex\App\Flights\Log;
 use Ortholex\App\Record\Staging;
+use Ortholex\App\Words\Words;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\JobRunner;
 use Ortholex\App\Work\JobState;
 use Ortholex\Bench\World\World;
+use Ortholex\Core\Fact\Fact;
 use Symfony\Bundle\FrameworkBundle\Console\Application;
 use Symfony\Bundle\FrameworkBundle\KernelBrowser;
 use Symfony\Bundle\FrameworkBundle\Test\WebTestCase;
@@ -75,6 +77,24 @@ abstract class AppCase extends WebTestCase
     protected function world(string $slug = 'curlew'): World
     {
         return self::getContainer()->get(\Ortholex\App\Craft\Worlds::class)->of($this->craft($slug));
+    }
+
+    /** The page or answer says this, in whatever words it has for it. */
+    protected static function assertSays(Fact|\BackedEnum $said, string $answer, string $message = ''): void
+    {
+        $words = self::getContainer()->get(Words::class)->of($said);
+        self::assertTrue(self::contains($answer, $words), "It does not say “{$words}”. {$message}");
+    }
+
+    protected static function assertDoesNotSay(Fact|\BackedEnum $said, string $answer): void
+    {
+        $words = self::getContainer()->get(Words::class)->of($said);
+        self::assertFalse(self::contains($answer, $words), "It says “{$words}”.");
+    }
+
+    private static function contains(string $answer, string $words): bool
+    {
+        return false !== mb_stripos(html_entity_decode($answer, \ENT_QUOTES), $words);
     }
 
     /**

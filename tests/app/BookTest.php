@@ -32,10 +32,10 @@ final class BookTest extends AppCase
     {
         $problem = $this->post('/craft/curlew/link', [], 409);
         self::assertSame('The USB cable is out. Plug it in on the bench strip.', $problem['error']);
-        self::assertStringContainsString('the USB cable is out', $this->page('/craft/curlew/11'));
+        self::assertNull($this->craft()->board, 'nothing is known of it');
         $this->link();
         $html = $this->page('/craft/curlew/11');
-        self::assertStringContainsString('Quern F7 answers with Loam 26.01', $html);
+        self::assertSame(['Quern F7', '26.01'], [$this->craft()->board, $this->craft()->version]);
         self::assertStringContainsString('Q7-00417', $html);
         $snapshots = $this->entities()->getRepository(Snapshot::class)->findAll();
         self::assertCount(1, $snapshots);

@@ -4,6 +4,11 @@ declare(strict_types=1);
 
 namespace Ortholex\Tests\app;
 
+use Ortholex\App\Motors\DriveReadings;
+use Ortholex\Core\Drive\CalibrationCode;
+use Ortholex\Core\Drive\Struggle;
+use Ortholex\Core\Fact\Fact;
+
 final class DriveTest extends AppCase
 {
     public function testTheSlowRiseTellsTheIdleOutput(): void
@@ -12,8 +17,10 @@ final class DriveTest extends AppCase
         $this->post('/craft/curlew/motors/rise', ['step' => 0], 200);
         self::assertCount(0, (array) ($this->json('/craft/curlew/live.json')['bench']['turning'] ?? null), '2 % turns none of them');
         $this->rise();
-        $html = $this->page('/craft/curlew/15?do=rise');
-        self::assertMatchesRegularExpression('~All turn steadily; [45]\.\d % is the lowest idle output to trust~', $html);
+        $rising = $this->readings()->risen($this->craft())?->rising;
+        self::assertSame([], $rising?->weak);
+        self::assertEqualsWithDelta(5.0, $rising->idlePct ?? 0.0, 1.0);
+        self::assertStringContainsString(number_format($rising->idlePct ?? 0.0, 1).' %', $this->page('/craft/curlew/15?do=rise'));
         $this->post('/craft/curlew/motors/idle');
         $idle = $this->staged($this->craft())['motors.idle_pct'] ?? null;
         self::assertIsFloat($idle);
@@ -25,14 +32,18 @@ final class DriveTest extends AppCase
     public function testAWeakMotorIsFoundAndTheSwapTellsItFromItsEsc(): void
     {
         $this->powerUp();
-        foreach (['weak_motor' => 'went with the motor to rear right', 'weak_esc' => 'stayed at front right'] as $fault => $words) {
+        foreach ([
+            'weak_motor' => Fact::of(Struggle::WentWithMotor, place: 'rear_right'),
+            'weak_esc' => Fact::of(Struggle::StayedAtPlace, place: 'front_right'),
+        ] as $fault => $says) {
             $this->world()->move("fault:$fault", '1');
             $this->rise();
-            self::assertStringContainsString('Front right struggles at low output.', $this->page('/craft/curlew/15?do=rise'));
+            self::assertSame(['front_right'], array_keys($this->readings()->risen($this->craft())->rising->weak ?? []));
             self::assertSame('idle', $this->post('/craft/curlew/motors/idle', [], 422)['field'], 'no idle output while one struggles');
             $this->world()->move('swap_motors', 'front_right,rear_right');
             $this->rise('front_right,rear_right');
-            self::assertStringContainsString($words, $this->page('/craft/curlew/15?do=rise'));
+            self::assertEquals($says, $this->readings()->risen($this->craft())?->swap);
+            self::assertSays($says, $this->page('/craft/curlew/15?do=rise'));
             $this->world()->move('swap_motors', 'front_right,rear_right');
             $this->world()->move("fault:$fault", '0');
         }
@@ -45,10 +56,10 @@ final class DriveTest extends AppCase
         $this->post('/craft/curlew/commit', ['reason' => 'guessed']);
         usleep(20_000);
         $this->feedback();
-        self::assertStringContainsString(
-            'The rpm is shown 17 % high: the motors have 14 magnets, not 12.',
-            $this->page('/craft/curlew/15?do=feedback'),
-        );
+        $answered = $this->readings()->answered($this->craft());
+        self::assertTrue($answered?->isWrong());
+        self::assertSame([12, 14], [$answered->set, $answered->trueMagnets()]);
+        self::assertStringContainsString('17 % high', $this->page('/craft/curlew/15?do=feedback'));
         $this->post('/craft/curlew/motors/magnets');
         self::assertSame(14, $this->staged($this->craft())['motors.rotor_magnets'] ?? null);
         $this->post('/craft/curlew/commit', ['reason' => 'as the shaft says']);
@@ -56,7 +67,7 @@ final class DriveTest extends AppCase
         $this->world()->move('fault:loose_signal_wire', '1');
         $this->feedback();
         $html = $this->page('/craft/curlew/15?do=feedback');
-        self::assertStringContainsString('Rear left answers with errors.', $html);
+        self::assertSame(['rear_left'], $this->readings()->answered($this->craft())?->erring());
         self::assertStringContainsString('7.3 % errors', $html);
     }
 
@@ -83,11 +94,9 @@ final class DriveTest extends AppCase
         $this->post('/craft/curlew/stage', ['values' => ['motors.protocol' => 'oneshot125', 'motors.rpm_feedback' => false]]);
         $this->post('/craft/curlew/commit', ['reason' => 'analogue']);
         usleep(20_000);
-        self::assertStringContainsString('Take the pack off', $this->page('/craft/curlew/15?do=teach'));
-        self::assertStringContainsString(
-            'take the pack off first',
-            (string) json_encode($this->post('/craft/curlew/motors/teach', ['step' => 'full'], 409)),
-        );
+        self::assertSays(CalibrationCode::TakePackOff, $this->page('/craft/curlew/15?do=teach'));
+        $this->post('/craft/curlew/motors/teach', ['step' => 'full'], 409);
+        self::assertNull($this->world()->store->peek()->teach, 'with the pack on nothing is held at full');
         $this->world()->move('pack', '0');
         self::assertSame(
             'props',
@@ -96,18 +105,26 @@ final class DriveTest extends AppCase
         );
         $this->world()->move('props_declared_off', '1');
         $this->post('/craft/curlew/motors/teach', ['step' => 'full']);
-        self::assertStringContainsString('Now connect the pack', $this->page('/craft/curlew/15?do=teach'));
+        self::assertSays(CalibrationCode::ConnectPack, $this->page('/craft/curlew/15?do=teach'));
         $this->world()->move('pack', '1');
-        self::assertStringContainsString('4 of 4 played two rising tones.', $this->page('/craft/curlew/15?do=teach'));
+        self::assertSays(Fact::of(CalibrationCode::TookUpperEnd, escs: 4, of: 4), $this->page('/craft/curlew/15?do=teach'));
         $this->post('/craft/curlew/motors/teach', ['step' => 'zero']);
-        self::assertStringContainsString('All have both ends.', $this->page('/craft/curlew/15?do=teach'));
+        self::assertSays(CalibrationCode::AllDone, $this->page('/craft/curlew/15?do=teach'));
         $craft = $this->craft();
         $craft->mustRedo('esc_calibration');
         $this->entities()->flush();
-        self::assertStringContainsString('end points must be taught again', $this->page('/'));
+        self::assertStringContainsString('/15?do=teach"', $this->page('/'));
         $this->post('/craft/curlew/motors/teach', ['step' => 'end']);
-        self::assertStringNotContainsString('end points must be taught again', $this->page('/'));
+        self::assertStringNotContainsString('/15?do=teach"', $this->page('/'));
+        self::assertNotContains('esc_calibration', $this->craft()->redo);
         self::assertSame(1000.0, $this->world()->store->peek()->esc(2)->lowUs);
+    }
+
+    private function readings(): DriveReadings
+    {
+        $this->entities()->clear();
+
+        return self::getContainer()->get(DriveReadings::class);
     }
 
     private function powerUp(string $slug = 'curlew'): void

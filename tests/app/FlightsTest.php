@@ -9,6 +9,8 @@ use Ortholex\App\Flights\Log;
 use Ortholex\App\Flights\LogStore;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\JobState;
+use Ortholex\Core\Fact\Fact;
+use Ortholex\Core\Incident\Saying\EventCode;
 use Symfony\Component\Console\Tester\CommandTester;
 
 final class FlightsTest extends AppCase
@@ -32,7 +34,7 @@ final class FlightsTest extends AppCase
         ) {
             self::assertStringContainsString($words, $this->page("/craft/curlew/$sheet"));
         }
-        self::assertStringContainsString('By size of the move', $this->page('/craft/curlew/54'));
+        self::assertStringContainsString('id="by-size"', $this->page('/craft/curlew/54'));
         self::assertStringContainsString('shake alike', $this->page("/craft/curlew/53?log={$log->id}&beside={$log->id}"));
         $axes = $this->json("/craft/curlew/gains/predict/{$log->id}.json");
         self::assertGreaterThan(1.2, $axes['roll']['measured_peak'] ?? 0);
@@ -240,7 +242,7 @@ final class FlightsTest extends AppCase
         self::assertSame(JobState::Done, $job->state, $job->message);
         self::assertIsInt($job->result['log']);
         $html = $this->page('/craft/curlew/55?log='.$job->result['log']);
-        self::assertStringContainsString('the rear left motor stopped pushing', $html);
+        self::assertSays(Fact::of(EventCode::MotorStopsPushing, place: 'rear_left'), $html);
         self::assertStringContainsString('the cause', $html);
     }
 

@@ -6,6 +6,9 @@ namespace Ortholex\Tests\app;
 
 use Ortholex\App\Craft\Worlds;
 use Ortholex\Bench\World\World;
+use Ortholex\Core\Airframe\SpinCode;
+use Ortholex\Core\Fact\Fact;
+use Ortholex\Core\Guard\Interlock;
 
 final class MotorsTest extends AppCase
 {
@@ -13,7 +16,10 @@ final class MotorsTest extends AppCase
     {
         self::assertStringContainsString('cable is out', (string) json_encode($this->post('/craft/dunlin/motors/spin', ['pad' => 1], 409)));
         $this->link('dunlin');
-        self::assertStringContainsString('Nothing turns yet: two things first.', $this->page('/craft/dunlin/15'));
+        $html = $this->page('/craft/dunlin/15');
+        self::assertSays(Interlock::ConnectThePack, $html);
+        self::assertSays(Interlock::TakePropsOff, $html);
+        self::assertDoesNotSay(Interlock::LinkTheCraft, $html);
         self::assertSame('props', $this->post('/craft/dunlin/motors/spin', ['pad' => 1], 422)['field']);
         $this->bench()->move('props', '0');
         $this->bench()->move('props_declared_off', '1');
@@ -42,16 +48,14 @@ final class MotorsTest extends AppCase
         self::assertSame('answers', $this->post('/craft/dunlin/motors/map', [], 422)['field']);
         $this->round();
         $html = $this->page('/craft/dunlin/15');
-        self::assertStringContainsString(
-            '3 outputs go to other motors than the settings say, and rear right and rear left turn the wrong way.',
-            $html,
-        );
+        $wrong = Fact::of(SpinCode::OutputsMovedAndMotorsTurnWrong, outputs: 3, places: ['rear_right', 'rear_left'], motors: 2);
+        self::assertSays($wrong, $html);
         self::assertStringContainsString('they are read', $html, 'the ESCs were not read: the pack came on before anyone was linked');
         $this->bench()->move('pack', '0');
         $this->bench()->move('pack', '1');
         $this->bench()->move('props_declared_off', '1');
         $this->post('/craft/dunlin/escs/read');
-        self::assertStringContainsString('Stage pad map and directions', $this->page('/craft/dunlin/15'));
+        self::assertStringContainsString('data-post="/craft/dunlin/motors/map"', $this->page('/craft/dunlin/15'));
         $this->post('/craft/dunlin/motors/map');
         self::assertSame(
             [
@@ -73,10 +77,7 @@ final class MotorsTest extends AppCase
         self::assertStringContainsString('0 of 4 shown', $this->page('/craft/dunlin/15'));
         usleep(20_000);
         $this->round();
-        self::assertStringContainsString(
-            'Every output drives its motor, and every motor turns as it should.',
-            $this->page('/craft/dunlin/15'),
-        );
+        self::assertSays(SpinCode::AllRight, $this->page('/craft/dunlin/15'));
     }
 
     public function testAnswersThatClashAreNamed(): void
@@ -84,7 +85,7 @@ final class MotorsTest extends AppCase
         $this->link('dunlin');
         $this->post('/craft/dunlin/motors/answer', ['pad' => 1, 'place' => 'front_left', 'direction' => 1]);
         $this->post('/craft/dunlin/motors/answer', ['pad' => 2, 'place' => 'front_left', 'direction' => -1]);
-        self::assertStringContainsString('Pads 1 and 2 are both said to turn the front left motor', $this->page('/craft/dunlin/15'));
+        self::assertSays(Fact::of(SpinCode::PadsShareMotor, pads: ['1', '2'], place: 'front_left'), $this->page('/craft/dunlin/15'));
         self::assertSame(
             'place',
             $this->post('/craft/dunlin/motors/answer', ['pad' => 2, 'place' => 'tail', 'direction' => 1], 422)['field'],

@@ -15,6 +15,8 @@ use Ortholex\App\Work\Jobs;
 use Ortholex\App\Work\JobState;
 use Ortholex\Bench\Flash\FlashFile;
 use Ortholex\Bench\State\WorldState;
+use Ortholex\Core\Fact\Fact;
+use Ortholex\Core\FlightLog\BadRowReason;
 use Ortholex\Demo\ShelfMaker;
 
 /** What goes wrong in the middle, and what is true afterwards. */
@@ -132,7 +134,7 @@ final class UnhappyTest extends AppCase
         self::assertEqualsWithDelta(100 * sin(8500 / 50), $flight->trace('setpoint_roll_dps')[8500], 0.01);
         $html = $this->page("/craft/curlew/52?log={$log->id}");
         self::assertStringContainsString('gap of 2501.0 ms', $html);
-        self::assertStringContainsString('column 2 is not a number', $html);
+        self::assertSays(Fact::of(BadRowReason::NotANumber, column: 2), $html);
         self::assertStringContainsString('1 row could not be read', $this->page('/craft/curlew/51'));
         self::assertStringContainsString(
             'lacks the terms of the command',

@@ -4,14 +4,17 @@ declare(strict_types=1);
 
 namespace Ortholex\Tests\app;
 
+use Ortholex\Core\Fact\Fact;
+use Ortholex\Core\Wiring\WiringCode;
+
 final class WiringTest extends AppCase
 {
     public function testWiresAreCheckedAsTheyAreDrawnAndTheSettingsFollow(): void
     {
-        self::assertStringContainsString('no drawing of it', $this->page('/craft/dunlin/13'));
+        self::assertStringNotContainsString('data-spot=', $this->page('/craft/dunlin/13'), 'no board, no drawing of it');
         self::assertSame('board', $this->draw(['what' => 'wire', 'from' => 'rill-c.tx', 'to' => 'RX1'], 422)['field']);
         $this->link('dunlin');
-        self::assertStringContainsString('Rill C is not wired yet.', $this->page('/craft/dunlin/13'));
+        self::assertSays(Fact::of(WiringCode::NotWired, name: 'Rill C'), $this->page('/craft/dunlin/13'));
         self::assertStringContainsString(
             'Crossed',
             (string) json_encode($this->draw(['what' => 'wire', 'from' => 'rill-c.tx', 'to' => 'TX1'])['refused']),
@@ -31,7 +34,7 @@ final class WiringTest extends AppCase
             $last = $this->draw(['what' => 'wire', 'from' => $pin, 'to' => $pad]);
         }
         self::assertSame([], $last['refused']);
-        self::assertStringContainsString('The wiring is sound; ', $this->page('/craft/dunlin/13'));
+        self::assertStringContainsString('wiring/stage"', $this->page('/craft/dunlin/13'), 'sound, so its settings may be staged');
         $this->post('/craft/dunlin/wiring/stage');
         $staged = $this->staged($this->craft('dunlin'));
         self::assertSame(
@@ -47,7 +50,7 @@ final class WiringTest extends AppCase
         );
         self::assertStringContainsString('restarts twice, in order', $this->page('/craft/dunlin/13'));
         $this->post('/craft/dunlin/commit', ['reason' => 'wired']);
-        self::assertStringContainsString('the settings agree with it', $this->page('/craft/dunlin/13'));
+        self::assertStringNotContainsString('wiring/stage"', $this->page('/craft/dunlin/13'), 'the settings agree with the wiring');
         self::assertSame('video', $this->craft('dunlin')->settings['uart.2.role']);
     }
 
@@ -79,7 +82,7 @@ final class WiringTest extends AppCase
         self::assertSame([], $this->draw(['what' => 'bridge', 'from' => 'J3'])['refused']);
         self::assertStringContainsString('Jumper J3, bridged', $this->page('/craft/dunlin/13'));
         $this->draw(['what' => 'cut', 'from' => 'plumb-g2.gnd', 'to' => 'GND-L2']);
-        self::assertStringContainsString('Plumb G2 has no ground wire', $this->page('/craft/dunlin/13'));
+        self::assertSays(Fact::of(WiringCode::NoGround, name: 'Plumb G2'), $this->page('/craft/dunlin/13'));
         $this->draw(['what' => 'no_part', 'from' => 'plumb-g2']);
         self::assertStringNotContainsString('Plumb G2 has', $this->page('/craft/dunlin/13'));
         self::assertSame(
@@ -101,7 +104,8 @@ final class WiringTest extends AppCase
             $status,
         );
         self::assertStringContainsString('is understood', (string) json_encode($listen('rill-s')));
-        self::assertStringContainsString('its rail 5 V is dead on USB alone', (string) json_encode($listen('plumb-g2')));
+        self::assertSame('silent', $listen('plumb-g2')['verdict']);
+        self::assertSays(Fact::of(WiringCode::RailDeadOnUsb, rail: '5 V', name: 'Plumb G2'), $this->page('/craft/bittern/13'));
         $this->world('bittern')->move('pack', '1');
         self::assertSame('understood', $listen('plumb-g2')['verdict']);
         $this->post('/craft/bittern/stage', ['values' => ['uart.3.baud' => '9600']]);
@@ -118,14 +122,8 @@ final class WiringTest extends AppCase
         foreach (['rill-c.rx' => 'TX1', 'rill-c.tx' => 'RX1', 'rill-c.v' => '4V5', 'rill-c.gnd' => 'GND-L2'] as $pin => $pad) {
             $this->draw(['what' => 'wire', 'from' => $pin, 'to' => $pad]);
         }
-        self::assertStringContainsString(
-            'Never solder on a board with power',
-            (string) json_encode($this->post('/craft/dunlin/wiring/solder', [], 422)),
-        );
-        self::assertStringContainsString(
-            'is silent',
-            (string) json_encode($this->post('/craft/dunlin/wiring/listen', ['part' => 'rill-c'])),
-        );
+        self::assertSame('solder', $this->post('/craft/dunlin/wiring/solder', [], 422)['field']);
+        self::assertSame('silent', $this->post('/craft/dunlin/wiring/listen', ['part' => 'rill-c'])['verdict']);
         $this->world('dunlin')->move('cable', '0');
         $this->post('/craft/dunlin/wiring/solder');
         $this->link('dunlin');
@@ -144,7 +142,9 @@ final class WiringTest extends AppCase
     {
         foreach (['curlew', 'bittern'] as $slug) {
             $this->link($slug);
-            self::assertStringContainsString('The wiring is sound, and the settings agree with it.', $this->page("/craft/$slug/13"), $slug);
+            $html = $this->page("/craft/$slug/13");
+            self::assertStringNotContainsString('wiring/stage"', $html, $slug);
+            self::assertStringNotContainsString('stop-edge', $html, $slug);
         }
     }
 
