@@ -1,7 +1,7 @@
 // Sheet 61: the measured step, and the one the staged gains would give; both come from the server.
 import { getJson } from '../shell/http.js';
 import { exports, line, onPick, picked, plot, reader, AXES } from '../_parts/plot.js';
-import { tint } from '../flights/response.js';
+import { tint } from '../response/response.js';
 import { stage } from './fields.js';
 
 export async function startGains() {

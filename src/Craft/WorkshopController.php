@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\App\Craft;
 
 use Doctrine\ORM\EntityManagerInterface;
-use Ortholex\App\Flights\Log;
+use Ortholex\App\FlightLog\Log;
 use Ortholex\Demo\Scenario;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Attribute\AsController;

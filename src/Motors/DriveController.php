@@ -10,6 +10,7 @@ use Ortholex\App\Craft\CraftInterlocks;
 use Ortholex\App\Craft\LinkService;
 use Ortholex\App\Craft\Worlds;
 use Ortholex\App\Esc\Escs;
+use Ortholex\App\Motors\Reading\DriveReadings;
 use Ortholex\App\Record\Staging;
 use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\Input;

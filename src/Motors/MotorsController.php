@@ -11,6 +11,7 @@ use Ortholex\App\Craft\LinkService;
 use Ortholex\App\Craft\Worlds;
 use Ortholex\App\Esc\Escs;
 use Ortholex\App\Frame\Airframes;
+use Ortholex\App\Motors\Reading\DriveReadings;
 use Ortholex\App\Record\Staging;
 use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\Input;

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Motors;
 
+use Ortholex\App\Motors\Reading\FeedbackView;
+use Ortholex\App\Motors\Reading\RisenView;
 use Ortholex\Core\Airframe\Airframe;
 
 /** What sheet 15 shows. */

@@ -6,7 +6,7 @@ namespace Ortholex\App\Record;
 
 use Ortholex\App\Craft\Crafts;
 use Ortholex\App\Shell\Input;
-use Ortholex\App\Shell\TrayBuilder;
+use Ortholex\App\Tray\TrayBuilder;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;

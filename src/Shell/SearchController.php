@@ -8,7 +8,7 @@ use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Book\SettingSheets;
 use Ortholex\App\Craft\Craft;
 use Ortholex\App\Craft\Crafts;
-use Ortholex\App\Flights\Log;
+use Ortholex\App\FlightLog\Log;
 use Ortholex\App\Words\Words;
 use Ortholex\Core\Settings\Catalogue;
 use Symfony\Component\HttpFoundation\JsonResponse;

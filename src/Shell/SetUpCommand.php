@@ -8,7 +8,7 @@ use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Craft\Craft;
 use Ortholex\App\Craft\Worlds;
 use Ortholex\App\Firmware\Shelf;
-use Ortholex\App\Flights\FlyHandler;
+use Ortholex\App\Flight\FlyHandler;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\JobProgress;
 use Ortholex\App\Work\JobState;

@@ -8,6 +8,10 @@ use Doctrine\DBAL\Connection;
 use Ortholex\App\Craft\Craft;
 use Ortholex\App\Craft\Crafts;
 use Ortholex\App\Frame\Airframes;
+use Ortholex\App\Live\LiveState;
+use Ortholex\App\Tray\TrayBuilder;
+use Ortholex\App\Tray\TrayItem;
+use Ortholex\App\Tray\TrayView;
 use Ortholex\Core\Settings\SettingGroup;
 
 /** Builds the frame for a sheet. */

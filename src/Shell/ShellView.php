@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\App\Shell;
 
 use Ortholex\App\Craft\Craft;
+use Ortholex\App\Tray\TrayView;
 use Ortholex\Core\Airframe\Airframe;
 
 /** The frame that a sheet hangs in. */

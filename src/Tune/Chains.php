@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace Ortholex\App\Tune;
 
 use Ortholex\App\Craft\Craft;
-use Ortholex\App\Flights\AnalysisStore;
-use Ortholex\App\Flights\Log;
-use Ortholex\App\Flights\LogBook;
+use Ortholex\App\FlightLog\Log;
+use Ortholex\App\FlightLog\LogBook;
+use Ortholex\App\Report\AnalysisStore;
 use Ortholex\Core\Control\RateFilters;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Firmware\Version;

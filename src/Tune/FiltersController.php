@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Tune;
 
-use Ortholex\App\Flights\AnalysisStore;
-use Ortholex\App\Flights\LogBook;
+use Ortholex\App\FlightLog\LogBook;
 use Ortholex\App\Record\Staging;
+use Ortholex\App\Report\AnalysisStore;
 use Ortholex\App\Shell\SheetController;
 use Ortholex\Core\Control\RateFilters;
 use Ortholex\Core\Report\Charts;

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Tune;
 
-use Ortholex\App\Flights\LogBook;
+use Ortholex\App\FlightLog\LogBook;
 use Ortholex\App\Record\Staging;
 use Ortholex\App\Shell\SheetController;
 use Ortholex\Core\Settings\Catalogue;

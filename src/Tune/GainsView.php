@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Tune;
 
-use Ortholex\App\Flights\Log;
+use Ortholex\App\FlightLog\Log;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Settings\Setting;
 

@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace Ortholex\App\Tune;
 
 use Ortholex\App\Craft\Craft;
-use Ortholex\App\Flights\AnalysisStore;
-use Ortholex\App\Flights\Log;
+use Ortholex\App\FlightLog\Log;
 use Ortholex\App\Record\Staging;
+use Ortholex\App\Report\AnalysisStore;
 use Ortholex\App\Words\Words;
 use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\Step\StepOutcome;

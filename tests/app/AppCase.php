@@ -6,7 +6,7 @@ namespace Ortholex\Tests\app;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Craft\Craft;
-use Ortholex\App\Flights\Log;
+use Ortholex\App\FlightLog\Log;
 use Ortholex\App\Record\Staging;
 use Ortholex\App\Words\Words;
 use Ortholex\App\Work\Job;

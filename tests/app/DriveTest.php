@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\Tests\app;
 
-use Ortholex\App\Motors\DriveReadings;
+use Ortholex\App\Motors\Reading\DriveReadings;
 use Ortholex\Core\Drive\CalibrationCode;
 use Ortholex\Core\Drive\Struggle;
 use Ortholex\Core\Fact\Fact;

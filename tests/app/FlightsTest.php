@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace Ortholex\Tests\app;
 
-use Ortholex\App\Flights\AnalyseCommand;
-use Ortholex\App\Flights\Log;
-use Ortholex\App\Flights\LogStore;
+use Ortholex\App\FlightLog\Log;
+use Ortholex\App\FlightLog\LogStore;
+use Ortholex\App\Report\AnalyseCommand;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\JobState;
 use Ortholex\Core\Fact\Fact;

@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace Ortholex\Tests\app;
 
-use Ortholex\App\Flights\LogStore;
-use Ortholex\App\Flights\NoiseFindings;
-use Ortholex\App\Flights\ResponseFinding;
-use Ortholex\App\Flights\ResponseFindings;
+use Ortholex\App\FlightLog\LogStore;
+use Ortholex\App\Noise\NoiseFindings;
+use Ortholex\App\Report\ResponseFinding;
+use Ortholex\App\Response\ResponseFindings;
 use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\Fact\Fact;
 use Ortholex\Core\Report\Finding\Certainty;

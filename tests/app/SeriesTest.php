@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\Tests\app;
 
-use Ortholex\App\Flights\SeriesCommand;
+use Ortholex\App\Report\SeriesCommand;
 use Symfony\Component\Console\Tester\CommandTester;
 
 /** `bin/ortholex series`: logs made here, whose lag is known. */

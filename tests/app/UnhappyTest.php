@@ -5,11 +5,11 @@ declare(strict_types=1);
 namespace Ortholex\Tests\app;
 
 use Ortholex\App\Craft\NextSteps;
-use Ortholex\App\Flights\Log;
-use Ortholex\App\Flights\LogStore;
+use Ortholex\App\FlightLog\Log;
+use Ortholex\App\FlightLog\LogStore;
 use Ortholex\App\Record\ChangeEntry;
 use Ortholex\App\Record\StagedChange;
-use Ortholex\App\Shell\TrayBuilder;
+use Ortholex\App\Tray\TrayBuilder;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\Jobs;
 use Ortholex\App\Work\JobState;

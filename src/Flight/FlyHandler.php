@@ -1,0 +1,101 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Flight;
+
+use Ortholex\App\Craft\Worlds;
+use Ortholex\App\Logs\LogImport;
+use Ortholex\App\Words\Words;
+use Ortholex\App\Work\Job;
+use Ortholex\App\Work\JobCancelled;
+use Ortholex\App\Work\JobHandler;
+use Ortholex\App\Work\JobProgress;
+use Ortholex\Bench\Flight\FlightCard;
+use Ortholex\Bench\Flight\FlightEnd;
+use Ortholex\Bench\Flight\FlightSimulator;
+use Ortholex\Bench\Power\Mode;
+use Ortholex\Core\Craft\SettingSet;
+use Ortholex\Core\FlightLog\LogError;
+use Ortholex\Core\LogCheck\Card;
+use Ortholex\Core\Settings\Catalogue;
+use Ortholex\Core\Settings\Migration\Migration;
+use Symfony\Component\Yaml\Yaml;
+
+/** Flies a card on the bench with what the board holds, and brings the recorder's file in like any other log. */
+final readonly class FlyHandler implements JobHandler
+{
+    public function __construct(
+        private Worlds $worlds,
+        private Catalogue $catalogue,
+        private LogImport $import,
+        private string $dataFolder,
+        private Words $words,
+    ) {
+    }
+
+    public function kind(): string
+    {
+        return 'fly';
+    }
+
+    public function run(Job $job, JobProgress $progress): array
+    {
+        $name = \is_string($job->order['card'] ?? null) ? $job->order['card'] : '';
+        $card = Card::tryFrom($name) ?? throw LogError::of("There is no flight card “{$name}”.");
+        $seed = \is_int($job->order['seed'] ?? null) ? $job->order['seed'] : 1;
+        $seconds = \is_int($job->order['seconds'] ?? null) ? $job->order['seconds'] : 40;
+        $world = $this->worlds->of($job->craft);
+        $state = $world->store->peek();
+        $version = $world->board($state)->version();
+        // In flight the pack feeds the board: it flies with what it kept, not with what a cable left in its memory.
+        $kept = Mode::Firmware === $state->mode && [] !== $state->running ? $state->running : $state->kept;
+        if (null === $version || Mode::Bootloader === $state->mode) {
+            throw LogError::of('The board has no whole firmware, so the craft cannot fly. Write it on sheet 12.');
+        }
+        $settings = Migration::between($this->catalogue, SettingSet::of($kept), $version, \Ortholex\Core\Firmware\Version::parse(Catalogue::CURRENT))
+            ->settings;
+        $simulator = new FlightSimulator($world->physics);
+        $folder = "$this->dataFolder/recorder";
+        if (!is_dir($folder)) {
+            mkdir($folder, 0o775, true);
+        }
+        $path = "$folder/job-{$job->id}.csv";
+        $stream = fopen($path, 'w') ?: throw LogError::of("The recorder's folder $folder cannot be written.");
+        $head = Yaml::dump(
+            ['flight.card' => $card->value, 'flight.craft' => $job->craft->name, 'flight.firmware' => 'Loam '.$version->toString()] + $settings->toArray(),
+        );
+        try {
+            $flown = $simulator->fly(
+                FlightCard::fly($card, $seconds, $world->physics->receiverHz, $simulator->hoverThrottle(), $seed),
+                $settings,
+                $seconds,
+                $seed + 7,
+                [...$state->faults, ...$world->drive->driveFaults($state)],
+                $stream,
+                $head,
+                static function (float $share) use ($progress, $seconds): bool {
+                    $progress->at(0.6 * $share, \sprintf('in the air, %.0f of %d s', $share * $seconds, $seconds));
+
+                    return true;
+                },
+            );
+            fclose($stream);
+            if (FlightEnd::Stopped === $flown) {
+                throw new JobCancelled('The flight was called back; no log was kept.');
+            }
+            $crashed = FlightEnd::Crashed === $flown;
+            $log = $this->import->import(
+                $job->craft,
+                $path,
+                $this->words->of($card).($crashed ? ', ended on the ground' : ''),
+                $progress,
+                0.6,
+            );
+        } finally {
+            @unlink($path);
+        }
+
+        return ['log' => $log->id, 'code' => $log->code, 'crashed' => $crashed];
+    }
+}

@@ -1,0 +1,53 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Logs;
+
+use Ortholex\App\FlightLog\Log;
+use Ortholex\App\Report\SheetsOfFindings;
+use Ortholex\Core\Craft\SettingSet;
+use Ortholex\Core\Report\Finding\Finding;
+use Ortholex\Core\Report\Finding\Weight;
+use Ortholex\Core\Report\Report;
+use Ortholex\Core\Settings\Setting;
+
+/** What the front of a log shows. */
+final readonly class LogFrontView
+{
+    /** What gets replaced on a craft. */
+    public const PARTS = ['prop', 'motor', 'ESC', 'arm', 'frame', 'board', 'mount of the board', 'pack', 'receiver', 'wiring', 'other'];
+
+    /**
+     * @param list<string> $places of the craft's motors, in words
+     * @param list<string> $changed names of settings that are otherwise on the craft today
+     */
+    public function __construct(public Log $log, public Report $report, public array $places, public array $changed, private SheetsOfFindings $sheets)
+    {
+    }
+
+    /**
+     * @return list<string>
+     */
+    public static function changed(SettingSet $flown, SettingSet $now): array
+    {
+        return array_values(
+            array_filter(
+                $flown->names(),
+                static fn (string $name): bool => isset($now[$name]) && !Setting::same($flown[$name], $now[$name]),
+            ),
+        );
+    }
+
+    /** How many findings are grave. */
+    public function wrong(): int
+    {
+        return \count(array_filter($this->report->findings, static fn (Finding $f): bool => Weight::Wrong === $f->weight));
+    }
+
+    /** The sheet that draws what a finding rests on. */
+    public function sheetOf(Finding $finding): string
+    {
+        return $this->sheets->showing($finding);
+    }
+}

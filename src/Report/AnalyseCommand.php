@@ -1,0 +1,114 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Report;
+
+use Ortholex\App\FlightLog\LogOptions;
+use Ortholex\App\Words\Words;
+use Ortholex\Core\FlightLog\LogError;
+use Ortholex\Core\Report\FlightAnalysis;
+use Ortholex\Core\Report\Report;
+use Ortholex\Core\Signal\Peak;
+use Symfony\Component\Console\Attribute\AsCommand;
+use Symfony\Component\Console\Command\Command;
+use Symfony\Component\Console\Helper\Table;
+use Symfony\Component\Console\Input\InputArgument;
+use Symfony\Component\Console\Input\InputInterface;
+use Symfony\Component\Console\Output\ConsoleOutputInterface;
+use Symfony\Component\Console\Output\OutputInterface;
+
+#[AsCommand(name: 'analyse', description: 'Reads a flight log (CSV, plain or gzip) and says what it tells.')]
+final class AnalyseCommand extends Command
+{
+    public function __construct(private readonly ReportJson $json, private readonly Words $words)
+    {
+        parent::__construct();
+    }
+
+    protected function configure(): void
+    {
+        $this->addArgument('log', InputArgument::REQUIRED, 'the log, as CSV or CSV.gz');
+        LogOptions::add($this);
+    }
+
+    protected function execute(InputInterface $input, OutputInterface $output): int
+    {
+        $path = $input->getArgument('log');
+        try {
+            $log = LogOptions::read(\is_string($path) ? $path : '', $input);
+        } catch (LogError $e) {
+            ($output instanceof ConsoleOutputInterface ? $output->getErrorOutput() : $output)->writeln($this->words->ofProblem($e));
+
+            return 2;
+        }
+        $report = Report::of($log, FlightAnalysis::of($log, false));
+        if (true === $input->getOption('json')) {
+            $output->writeln(
+                (string) json_encode($this->json->of($report), \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRESERVE_ZERO_FRACTION),
+                OutputInterface::OUTPUT_RAW,
+            );
+
+            return self::SUCCESS;
+        }
+        $gaps = \count($log->clock->gaps());
+        $output->writeln(
+            \sprintf(
+                '%.2f s at %.1f Hz, %d samples, %d gap%s, %d bad row%s',
+                $log->clock->durationS(),
+                $log->clock->rateHz,
+                $log->clock->samples,
+                $gaps,
+                1 === $gaps ? '' : 's',
+                $log->badRows->count,
+                1 === $log->badRows->count ? '' : 's',
+            ),
+        );
+        foreach ($log->badRows->places as $place) {
+            $output->writeln(\sprintf('  line %d, %d row(s): %s', $place->line, $place->count, $this->words->of($place->reason)));
+        }
+        $table = new Table($output);
+        $table->setHeaders([
+            'axis',
+            'half there',
+            'rise',
+            'peak',
+            'at',
+            'steady',
+            'grade',
+            'measured RMS',
+            'filtered RMS',
+            'peaks measured',
+        ]);
+        $n = static fn (?float $value, string $format): string => null === $value ? '–' : \sprintf($format, $value);
+        foreach ($report->steps as $axis => $step) {
+            $numbers = $step->numbers;
+            $peaks = array_map(static fn (Peak $p): string => \sprintf('%.0f Hz', $p->hz), $report->measured[$axis]->peaks ?? []);
+            $table->addRow([
+                $axis,
+                $n($numbers?->delayMs, '%.1f ms'),
+                $n($numbers?->riseMs, '%.1f ms'),
+                $n($numbers?->peak, '%.3f'),
+                $n($numbers?->peakMs, '%.0f ms'),
+                $n($numbers?->steady, '%.3f'),
+                $step->confidence->grade->value,
+                $n($report->measured[$axis]?->rmsDps, '%.2f deg/s'),
+                $n($report->filtered[$axis]?->rmsDps, '%.2f deg/s'),
+                implode(', ', \array_slice($peaks, 0, 4)),
+            ]);
+        }
+        $table->render();
+        foreach ($report->findings as $finding) {
+            $output->writeln(
+                '- '.$this->words->of($finding->what).(null === $finding->try ? '' : ' '.$this->words->of($finding->try)),
+            );
+        }
+        foreach ($report->steps as $axis => $step) {
+            foreach ($this->words->all($step->confidence->reasons) as $reason) {
+                $output->writeln("$axis: $reason");
+            }
+        }
+
+        return self::SUCCESS;
+    }
+}

@@ -1,0 +1,38 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Report;
+
+use Ortholex\App\FlightLog\LogBook;
+use Ortholex\App\Work\Job;
+use Ortholex\App\Work\JobHandler;
+use Ortholex\App\Work\JobProgress;
+use Ortholex\Core\FlightLog\LogError;
+
+/** Looks at a long log, or a passage of it, away from the page that asked. */
+final readonly class AnalyseHandler implements JobHandler
+{
+    public function __construct(private LogBook $book, private AnalysisStore $analyses)
+    {
+    }
+
+    public function kind(): string
+    {
+        return 'analyse';
+    }
+
+    public function run(Job $job, JobProgress $progress): array
+    {
+        $id = $job->order['log'] ?? null;
+        $passage = $job->order['passage'] ?? null;
+        $log = $this->book->one($job->craft, \is_int($id) ? $id : 0, true);
+        if (null !== $passage && null === $this->book->passage($log, \is_int($passage) ? $passage : 0)) {
+            throw LogError::of('The passage was dropped meanwhile.');
+        }
+        $progress->at(0.1, 'looking at '.$log->code);
+        $this->analyses->compute($log, $this->book->passage($log, \is_int($passage) ? $passage : 0));
+
+        return ['log' => $log->id, 'code' => $log->code];
+    }
+}

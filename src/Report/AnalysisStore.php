@@ -1,0 +1,163 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Report;
+
+use Doctrine\DBAL\Connection;
+use Ortholex\App\FlightLog\Log;
+use Ortholex\App\FlightLog\LogStore;
+use Ortholex\App\FlightLog\Passage;
+use Ortholex\Core\Craft\Axis;
+use Ortholex\Core\Fact\Stored;
+use Ortholex\Core\Report\AxisAnalysis;
+use Ortholex\Core\Report\Charts;
+use Ortholex\Core\Report\FlightAnalysis;
+use Ortholex\Core\Report\Report;
+
+/**
+ * Results of analyses, kept by the hash of log and analysis, so that each is computed once.
+ *
+ * What is short is computed when it is first asked for; a long log has to be computed by a job. A log with windows struck
+ * out keeps its own result beside the whole one, with only the steps of those axes reckoned anew.
+ */
+final readonly class AnalysisStore
+{
+    /** Values, all traces together, beyond which no page waits. */
+    private const MOST_AT_ONCE = 8_000_000;
+
+    public function __construct(private Connection $db, private LogStore $logs, private ReportJson $json)
+    {
+    }
+
+    /**
+     * What a log's analysis says.
+     *
+     * @throws NotYetAnalysed when it is long and not at hand
+     */
+    public function report(Log $log, ?Passage $of = null): Report
+    {
+        return Report::fromArray(self::decoded($this->at($log, $of, 'report')));
+    }
+
+    /**
+     * The curves behind it.
+     *
+     * @throws NotYetAnalysed when it is long and not at hand
+     */
+    public function charts(Log $log, ?Passage $of = null): Charts
+    {
+        return Charts::fromArray(self::decoded($this->at($log, $of, 'charts')));
+    }
+
+    /**
+     * Both as one JSON text: the report as the command line prints it, the curves without unpacking.
+     *
+     * @throws NotYetAnalysed when it is long and not at hand
+     */
+    public function text(Log $log, ?Passage $of = null): string
+    {
+        $report = json_encode($this->json->of($this->report($log, $of)), \JSON_THROW_ON_ERROR);
+
+        return '{"report":'.$report.',"charts":'.$this->at($log, $of, 'charts').'}';
+    }
+
+    public function has(Log $log): bool
+    {
+        return false !== $this->db->fetchOne('SELECT 1 FROM analysis WHERE hash = ?', [self::key($log, null, [])]);
+    }
+
+    /** Computes and keeps, however long it takes. */
+    public function compute(Log $log, ?Passage $of = null): void
+    {
+        $flight = $this->logs->load($log);
+        $flight = null === $of ? $flight : $flight->between($of->fromS, $of->toS);
+        $analysis = FlightAnalysis::of($flight);
+        $this->keep(self::key($log, $of, []), $log, Report::of($flight, $analysis), Charts::of($analysis));
+    }
+
+    /** @param 'report'|'charts' $column */
+    private function at(Log $log, ?Passage $of, string $column): string
+    {
+        $struck = array_filter($log->struck);
+        $stored = $this->column(self::key($log, $of, $struck), $column);
+        if (null === $stored) {
+            if (null === $this->column(self::key($log, $of, []), $column)) {
+                $seconds = null === $of ? $log->durationS : min($log->durationS, $of->toS - $of->fromS);
+                if ($seconds * $log->rateHz * \count($log->traces) > self::MOST_AT_ONCE) {
+                    throw new NotYetAnalysed($log, $of);
+                }
+                $this->compute($log, $of);
+            }
+            if ([] !== $struck) {
+                $this->computeStruck($log, $of, $struck);
+            }
+            $stored = $this->column(self::key($log, $of, $struck), $column);
+        }
+
+        return $stored ?? throw new \LogicException("The analysis of $log->code was computed but not kept.");
+    }
+
+    /** @param array<string, list<float>> $struck */
+    private function computeStruck(Log $log, ?Passage $of, array $struck): void
+    {
+        $report = Report::fromArray(self::decoded((string) $this->column(self::key($log, $of, []), 'report')));
+        $charts = Charts::fromArray(self::decoded((string) $this->column(self::key($log, $of, []), 'charts')));
+        foreach ($struck as $name => $windows) {
+            $axis = Axis::from($name);
+            $flight = $this->logs->load(
+                $log,
+                array_values(
+                    array_filter(
+                        $log->traces,
+                        static fn (string $t): bool => str_contains($t, "_$name") || str_starts_with($t, 'setpoint_'),
+                    ),
+                ),
+            );
+            $step = AxisAnalysis::of(null === $of ? $flight : $flight->between($of->fromS, $of->toS), $axis, $windows);
+            $report = $report->withStep($step);
+            $charts = $charts->withStep($step);
+        }
+        $this->keep(self::key($log, $of, $struck), $log, $report, $charts);
+    }
+
+    private function keep(string $key, Log $log, Report $report, Charts $charts): void
+    {
+        $this->db->executeStatement('INSERT OR REPLACE INTO analysis (hash, log_id, report, charts) VALUES (?, ?, ?, ?)', [
+            $key,
+            $log->id,
+            json_encode($report->toArray(), \JSON_THROW_ON_ERROR),
+            json_encode($charts->toArray(), \JSON_THROW_ON_ERROR),
+        ]);
+    }
+
+    private function column(string $key, string $column): ?string
+    {
+        $stored = $this->db->fetchOne("SELECT $column FROM analysis WHERE hash = ?", [$key]);
+
+        return \is_string($stored) ? $stored : null;
+    }
+
+    private static function decoded(string $json): Stored
+    {
+        $data = json_decode($json, true, 64, \JSON_THROW_ON_ERROR);
+
+        return Stored::of(\is_array($data) ? $data : []);
+    }
+
+    /** @param array<string, list<float>> $struck */
+    private static function key(Log $log, ?Passage $of, array $struck): string
+    {
+        return hash(
+            'sha256',
+            $log->sha256.
+                '/'.
+                $log->id.
+                '/'.
+                FlightAnalysis::VERSION.
+                (null === $of ? '' : "/$of->fromS/$of->toS").
+                ([] === $log->turned ? '' : '/turned '.implode(' ', $log->turned)).
+                ([] === $struck ? '' : '/without '.json_encode($struck)),
+        );
+    }
+}

@@ -1,0 +1,20 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Storage;
+
+use Doctrine\DBAL\Driver\Connection;
+use Doctrine\DBAL\Driver\Middleware\AbstractDriverMiddleware;
+
+/** Opens SQLite with a write-ahead log, foreign keys on, and patience for other writers. */
+final class SqliteDriver extends AbstractDriverMiddleware
+{
+    public function connect(#[\SensitiveParameter] array $params): Connection
+    {
+        $connection = parent::connect($params);
+        $connection->exec('PRAGMA busy_timeout = 5000; PRAGMA journal_mode = WAL; PRAGMA synchronous = NORMAL; PRAGMA foreign_keys = ON');
+
+        return $connection;
+    }
+}

@@ -1,0 +1,29 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Traces;
+
+use Ortholex\App\FlightLog\Log;
+use Ortholex\App\FlightLog\Passage;
+
+/** What sheet 52 shows. */
+final readonly class TracesView
+{
+    /**
+     * @param list<Log>                                           $logs
+     * @param array<string, array{unit: string, words: string}>   $units per trace
+     * @param list<Passage>                                       $passages
+     * @param array{float, float}|null                            $shown seconds to begin with; all when null
+     * @param Log|null                                            $beside locked to it
+     */
+    public function __construct(
+        public array $logs,
+        public ?Log $log,
+        public array $units,
+        public array $passages,
+        public ?array $shown,
+        public ?Log $beside,
+    ) {
+    }
+}

@@ -1,0 +1,36 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Tray;
+
+use Ortholex\Core\Settings\Consistency\Clash;
+
+/** The tray: what is staged, what it will do, and what stands against it. */
+final readonly class TrayView
+{
+    /**
+     * @param list<TrayItem>                                                          $items
+     * @param list<Clash>                                                             $clashes
+     * @param list<array{label: string, unit: string, from: float, to: float, digits: int}> $effects
+     */
+    public function __construct(
+        public array $items,
+        public array $clashes,
+        public array $effects,
+        public int $restarts,
+        public bool $linked,
+    ) {
+    }
+
+    public function refused(): bool
+    {
+        foreach ($this->clashes as $clash) {
+            if ($clash->refuses()) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+}

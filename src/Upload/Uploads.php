@@ -1,0 +1,86 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Upload;
+
+use Ortholex\App\Shell\BadRequest;
+
+/** Files from disk, taken in piece by piece so that none is ever held whole in memory. */
+final readonly class Uploads
+{
+    public const PIECE_BYTES = 4_194_304;
+
+    public function __construct(private string $dataFolder, private int $mostUploadMb)
+    {
+    }
+
+    /** @throws BadRequest when it is too large */
+    public function begin(int $bytes): string
+    {
+        if ($bytes > $this->mostUploadMb * 1_000_000) {
+            throw BadRequest::at(
+                'file',
+                \sprintf(
+                    'The file has %.0f MB; at most %d MB are taken. Set ORTHOLEX_MOST_UPLOAD_MB to allow more.',
+                    $bytes / 1e6,
+                    $this->mostUploadMb,
+                ),
+            );
+        }
+        if ($bytes < 1) {
+            throw BadRequest::at('file', 'The file is empty.');
+        }
+        $folder = "$this->dataFolder/uploads";
+        if (!is_dir($folder)) {
+            mkdir($folder, 0o775, true);
+        }
+        foreach (glob("$folder/*") ?: [] as $old) {
+            if (filemtime($old) < time() - 86400) {
+                unlink($old);
+            }
+        }
+        $id = bin2hex(random_bytes(16));
+        file_put_contents("$folder/$id", '');
+
+        return $id;
+    }
+
+    /**
+     * Adds a piece at its place; a piece sent twice is harmless.
+     *
+     * @param resource $stream
+     *
+     * @throws BadRequest
+     */
+    public function add(string $id, int $offset, $stream): int
+    {
+        $path = $this->path($id);
+        clearstatcache(true, $path);
+        if ($offset > filesize($path)) {
+            throw BadRequest::at('offset', 'A piece before this one is missing. Send the file again.');
+        }
+        if ($offset + self::PIECE_BYTES > $this->mostUploadMb * 1_000_000 + self::PIECE_BYTES) {
+            throw BadRequest::at('file', "More than $this->mostUploadMb MB are not taken.");
+        }
+        $file = fopen($path, 'c+b') ?: throw BadRequest::at('file', 'The upload could not be kept. Is the disk full?');
+        fseek($file, $offset);
+        $written = (int) stream_copy_to_stream($stream, $file, self::PIECE_BYTES + 1);
+        fclose($file);
+        if ($written > self::PIECE_BYTES) {
+            throw BadRequest::at('file', \sprintf('A piece may have at most %d bytes.', self::PIECE_BYTES));
+        }
+
+        return $offset + $written;
+    }
+
+    /** @throws BadRequest when there is no such upload */
+    public function path(string $id): string
+    {
+        $path = "$this->dataFolder/uploads/$id";
+
+        return 1 === preg_match('~^[0-9a-f]{32}$~', $id) && is_file($path)
+            ? $path
+            : throw BadRequest::at('upload', 'This upload is not known, or was cleared away. Choose the file again.');
+    }
+}
