@@ -71,7 +71,11 @@ class Craft
     #[ORM\Column(type: Types::JSON)]
     public array $sensors = [];
 
-    /** @var array<int, array<string, mixed>> what each ESC said of itself, by output pad: identity or silent, and how the last write was acknowledged */
+    /**
+     * What each ESC said of itself: identity or silent, and how the last write was acknowledged.
+     *
+     * @var array<int, array<string, mixed>> by output pad
+     */
     #[ORM\Column(type: Types::JSON)]
     public array $escs = [];
 

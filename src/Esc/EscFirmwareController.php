@@ -114,7 +114,10 @@ final class EscFirmwareController extends SheetController
         foreach ($places as $place) {
             $fit = $image->fits[$place] ?? throw BadRequest::at('places', "No ESC answered at “{$place}”.");
             if (!$fit->mayBeWritten()) {
-                throw BadRequest::at('places', ucfirst(str_replace('_', ' ', $place)).': '.implode(' ', $this->words->all($fit->reasons)));
+                throw BadRequest::at(
+                    'places',
+                    ucfirst(str_replace('_', ' ', $place)).': '.implode(' ', $this->words->all($fit->reasons)),
+                );
             }
             $order[$place] = $image->items[$place]->name;
         }
@@ -197,7 +200,8 @@ final class EscFirmwareController extends SheetController
     /** Switching frequency that most ESCs run, kHz; 0 while none is known. */
     private static function nowKhz(Craft $craft): int
     {
-        $counts = array_count_values(array_map(static fn (EscIdentity $e): int => $e->switchingKhz, array_filter(Escs::identities($craft))));
+        $known = array_filter(Escs::identities($craft));
+        $counts = array_count_values(array_map(static fn (EscIdentity $e): int => $e->switchingKhz, $known));
         arsort($counts);
 
         return (int) (array_key_first($counts) ?? 0);

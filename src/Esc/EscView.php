@@ -72,7 +72,7 @@ final readonly class EscView
                 'switching_khz',
                 'Switching frequency',
                 'kHz',
-                'How often the windings are switched, a second. It is built into the firmware; sheet 12 shows what each variant costs and buys.',
+                'How often the windings are switched, a second. It is built into the firmware; sheet 12 shows what each costs and buys.',
                 null,
                 array_map(static fn (?EscIdentity $e): float => (float) ($e->switchingKhz ?? 0), $escs),
                 [],

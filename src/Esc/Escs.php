@@ -19,7 +19,10 @@ final readonly class Escs
     {
     }
 
-    /** Reads who every ESC is and what it holds. One that stays silent is noted, and what it last held stands; the others are read all the same. */
+    /**
+     * Reads who every ESC is and what it holds. One that stays silent is noted, and what it last held stands; the others
+     * are read all the same.
+     */
     public function read(Craft $craft): void
     {
         $escs = [];

@@ -136,7 +136,7 @@ final class FirmwareController extends SheetController
         $this->links->demandLinked($craft);
         $row = $this->row($craft, $item, Shelf::read($item->path));
         if (!$row->fit->mayBeWritten()) {
-            throw BadRequest::at('image', 'This image does not fit and cannot be written. '.implode(' ', $this->words->all($row->fit->reasons)));
+            throw BadRequest::at('image', 'This image does not fit. '.implode(' ', $this->words->all($row->fit->reasons)));
         }
         $typed = $input->text('typed', 80);
         if ($row->fit->needsTypedName() && 0 !== strcasecmp($typed, (string) $craft->board)) {
@@ -179,7 +179,12 @@ final class FirmwareController extends SheetController
         return new FirmwareRow($item, $fit, $compared, $load);
     }
 
-    /** @return list<Manifest> full releases for this board from the running version to another, in order; what is undone when going back comes newest first */
+    /**
+     * Full releases for this board from the running version to another, in order; what is undone when going back comes
+     * newest first.
+     *
+     * @return list<Manifest>
+     */
     private function between(Craft $craft, Manifest $to): array
     {
         if (null === $craft->version) {

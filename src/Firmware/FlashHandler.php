@@ -107,12 +107,15 @@ final readonly class FlashHandler implements JobHandler
             throw $e->lost
                 ? $e
                 : FirmwareError::because(
-                    'The image was written and verified, but the board does not answer: it is firmware of another board. Press the board\'s bootloader button (bench strip, under Faults), link, and write an image that fits. The snapshot of before is kept.',
+                    'The image was written and verified, but the board does not answer: it is firmware of another board. '.
+                        'Press the board\'s bootloader button (bench strip, under Faults), link, and write an image that fits. '.
+                        'The snapshot of before is kept.',
                 );
         }
         if ($identity->inBootloader || null === $identity->version) {
             throw FirmwareError::because(
-                'The board is still in its bootloader: the image was written and verified, but it does not start on this board. Write an image that fits.',
+                'The board is still in its bootloader: the image was written and verified, but it does not start on this board. '.
+                    'Write an image that fits.',
             );
         }
         $craft->recognise($identity);

@@ -16,6 +16,7 @@ use Ortholex\Bench\Flight\FlightEnd;
 use Ortholex\Bench\Flight\FlightSimulator;
 use Ortholex\Bench\Power\Mode;
 use Ortholex\Core\Craft\SettingSet;
+use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\FlightLog\LogError;
 use Ortholex\Core\LogCheck\Card;
 use Ortholex\Core\Settings\Catalogue;
@@ -53,8 +54,7 @@ final readonly class FlyHandler implements JobHandler
         if (null === $version || Mode::Bootloader === $state->mode) {
             throw LogError::of('The board has no whole firmware, so the craft cannot fly. Write it on sheet 12.');
         }
-        $settings = Migration::between($this->catalogue, SettingSet::of($kept), $version, \Ortholex\Core\Firmware\Version::parse(Catalogue::CURRENT))
-            ->settings;
+        $settings = Migration::between($this->catalogue, SettingSet::of($kept), $version, Version::parse(Catalogue::CURRENT))->settings;
         $simulator = new FlightSimulator($world->physics);
         $folder = "$this->dataFolder/recorder";
         if (!is_dir($folder)) {
@@ -63,7 +63,11 @@ final readonly class FlyHandler implements JobHandler
         $path = "$folder/job-{$job->id}.csv";
         $stream = fopen($path, 'w') ?: throw LogError::of("The recorder's folder $folder cannot be written.");
         $head = Yaml::dump(
-            ['flight.card' => $card->value, 'flight.craft' => $job->craft->name, 'flight.firmware' => 'Loam '.$version->toString()] + $settings->toArray(),
+            [
+                'flight.card' => $card->value,
+                'flight.craft' => $job->craft->name,
+                'flight.firmware' => 'Loam '.$version->toString(),
+            ] + $settings->toArray(),
         );
         try {
             $flown = $simulator->fly(

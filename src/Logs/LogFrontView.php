@@ -22,8 +22,13 @@ final readonly class LogFrontView
      * @param list<string> $places of the craft's motors, in words
      * @param list<string> $changed names of settings that are otherwise on the craft today
      */
-    public function __construct(public Log $log, public Report $report, public array $places, public array $changed, private SheetsOfFindings $sheets)
-    {
+    public function __construct(
+        public Log $log,
+        public Report $report,
+        public array $places,
+        public array $changed,
+        private SheetsOfFindings $sheets,
+    ) {
     }
 
     /**

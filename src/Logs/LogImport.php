@@ -67,7 +67,12 @@ final readonly class LogImport
                 $flight->clock->segments,
             ),
             array_map(
-                static fn (TimeFault $f): array => ['kind' => $f->kind->value, 'at_s' => $f->atS, 'length_s' => $f->lengthS, 'row' => $f->row],
+                static fn (TimeFault $f): array => [
+                    'kind' => $f->kind->value,
+                    'at_s' => $f->atS,
+                    'length_s' => $f->lengthS,
+                    'row' => $f->row,
+                ],
                 \array_slice($flight->clock->faults, 0, 200),
             ),
             $flight->badRows->toArray(),

@@ -91,7 +91,11 @@ final class LogsController extends SheetController
         }
         // Each flight has weather and hands of its own, and can still be flown again exactly.
         $seed = 1000 + (int) $this->entities->getRepository(Log::class)->count(['craft' => $craft]);
-        $job = $this->jobs->start($craft, 'fly', 'Fly '.$this->words->of($card), ['card' => $card->value, 'seed' => $seed, 'seconds' => 40]);
+        $job = $this->jobs->start($craft, 'fly', 'Fly '.$this->words->of($card), [
+            'card' => $card->value,
+            'seed' => $seed,
+            'seconds' => 40,
+        ]);
 
         return new JsonResponse(['job' => $job->id]);
     }

@@ -15,7 +15,7 @@ final readonly class LogsView
     /**
      * @param list<LogRow>                                                                          $rows
      * @param list<Log>                                                                             $away put away, with a way back
-     * @param list<array{id: string, name: string, for: string, sticks: array<string, list<float>>}> $cards with a few points of each stick, for the drawing
+     * @param list<array{id: string, name: string, for: string, sticks: array<string, list<float>>}> $cards with a few points of each stick
      * @param SettingSet $now   settings on the craft, for what the plan changes
      */
     public function __construct(

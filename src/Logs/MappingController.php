@@ -11,7 +11,6 @@ use Ortholex\App\Upload\Uploads;
 use Ortholex\App\Words\Words;
 use Ortholex\App\Work\Jobs;
 use Ortholex\Core\FlightLog\LogError;
-use Ortholex\Core\FlightLog\Reading\ColumnGuess;
 use Ortholex\Core\FlightLog\Traces;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
@@ -23,8 +22,12 @@ use Symfony\Component\Routing\Attribute\Route;
 #[AsController]
 final class MappingController extends SheetController
 {
-    public function __construct(private readonly ColumnMaps $maps, private readonly Uploads $uploads, private readonly Jobs $jobs, private readonly Words $words)
-    {
+    public function __construct(
+        private readonly ColumnMaps $maps,
+        private readonly Uploads $uploads,
+        private readonly Jobs $jobs,
+        private readonly Words $words,
+    ) {
     }
 
     #[Route('/craft/{slug}/logs/import', name: 'log_import', methods: ['POST'])]
@@ -69,7 +72,7 @@ final class MappingController extends SheetController
         }
         $traces = [Traces::TIME => 'time'];
         foreach (
-            Traces::common(array_values(array_filter(array_map(static fn (ColumnGuess $g): ?string => $g->trace, $plan->guesses)))) as $trace
+            Traces::common(array_values(array_filter(array_column($plan->guesses, 'trace')))) as $trace
         ) {
             $traces[$trace] = Traces::inWords($trace);
         }

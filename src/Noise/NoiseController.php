@@ -26,8 +26,11 @@ final class NoiseController extends SheetController
     /** What a difference map shows at its ends, dB. */
     private const SPAN_DB = 18.0;
 
-    public function __construct(private readonly LogBook $book, private readonly AnalysisStore $analyses, private readonly NoiseFindings $findings)
-    {
+    public function __construct(
+        private readonly LogBook $book,
+        private readonly AnalysisStore $analyses,
+        private readonly NoiseFindings $findings,
+    ) {
     }
 
     #[Route('/craft/{slug}/53', name: 'noise', methods: ['GET'])]
@@ -98,7 +101,9 @@ final class NoiseController extends SheetController
         $b = $this->analyses->charts($this->book->one($craft, $other));
         $ratio = ($a->fullRpm ?? 1.0) / max(1.0, $b->fullRpm ?? 1.0);
         $out = [];
-        foreach (['map' => [$a->maps, $b->maps, 1.0], 'rpm_map' => [$a->rpmMaps, $b->rpmMaps, $ratio]] as $kind => [$here, $there, $scale]) {
+        foreach (
+            ['map' => [$a->maps, $b->maps, 1.0], 'rpm_map' => [$a->rpmMaps, $b->rpmMaps, $ratio]] as $kind => [$here, $there, $scale]
+        ) {
             foreach ($here as $axis => $map) {
                 if (isset($there[$axis])) {
                     $out[$kind][$axis] = MapChart::difference($map->less($there[$axis], $scale), self::SPAN_DB);

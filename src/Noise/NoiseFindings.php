@@ -16,7 +16,11 @@ use Ortholex\Core\Report\Report;
 use Ortholex\Core\Signal\Peak;
 use Ortholex\Core\Tuning\TermState;
 
-/** Puts the spectrum's figures into sentences. */
+/**
+ * Puts the spectrum's figures into sentences.
+ *
+ * @phpstan-type Bands array{alike: bool, bands: list<array{from_hz: float, to_hz: float, axes: array<string, float>}>}
+ */
 final readonly class NoiseFindings
 {
     /** A standing ridge below this is not worth a line, dB of (deg/s)²/Hz. */
@@ -32,7 +36,7 @@ final readonly class NoiseFindings
      * @param non-empty-array<string, Charts> $charts  by code of the log; the first is the one the sheet is about
      * @param array<string, Report>           $reports by code
      *
-     * @return array{string, array<string, array{alike: bool, bands: list<array{from_hz: float, to_hz: float, axes: array<string, float>}>}>} the sentence, and the first against each other by bands, dB
+     * @return array{string, array<string, Bands>} the sentence, and the first against each other by bands, dB
      */
     public static function among(array $charts, array $reports): array
     {
@@ -148,10 +152,7 @@ final readonly class NoiseFindings
             if (null === $loudest || $rms > $loudest[1]) {
                 $loudest = [$axis, $rms];
             }
-            $peaks = array_map(
-                static fn (Peak $p): string => \sprintf('%.0f Hz', $p->hz),
-                \array_slice($measured->peaks ?? [], 0, 3),
-            );
+            $peaks = array_map(static fn (Peak $p): string => \sprintf('%.0f Hz', $p->hz), \array_slice($measured->peaks ?? [], 0, 3));
             $attenuation = ($charts->spectra[$axis] ?? null)?->attenuationDb;
             $delay = ($charts->spectra[$axis] ?? null)?->delayMs;
             $text = [] === $peaks ? 'No peak stands out of the measured rate.' : 'Measured peaks at '.implode(', ', $peaks).'.';
@@ -169,11 +170,7 @@ final readonly class NoiseFindings
                     ucfirst($axis).': '.$this->words->of($verdict->verdict),
                     \sprintf('%.0f %% of the flight', 100 * $verdict->share),
                     $oscillates
-                        ? \sprintf(
-                            'P swings at %.1f Hz, worst at %.1f s.',
-                            $verdict->hz ?? 0,
-                            $verdict->worstAtS ?? 0,
-                        )
+                        ? \sprintf('P swings at %.1f Hz, worst at %.1f s.', $verdict->hz ?? 0, $verdict->worstAtS ?? 0)
                         : \sprintf(
                             'D is broad and irregular and over P, worst at %.1f s. While it stands nothing can be said about P.',
                             $verdict->worstAtS ?? 0,

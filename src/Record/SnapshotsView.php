@@ -10,8 +10,8 @@ use Ortholex\Core\Settings\Setting;
 final readonly class SnapshotsView
 {
     /**
-     * @param list<Snapshot>                                                                                     $snapshots newest first
-     * @param list<array{setting: Setting, now: float|int|bool|string, then: float|int|bool|string}>             $differences of the chosen one against the craft
+     * @param list<Snapshot> $snapshots newest first
+     * @param list<array{setting: Setting, now: float|int|bool|string, then: float|int|bool|string}> $differences of the chosen one, now
      */
     public function __construct(public array $snapshots, public ?Snapshot $chosen, public array $differences, public bool $linked)
     {

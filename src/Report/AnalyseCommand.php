@@ -45,7 +45,10 @@ final class AnalyseCommand extends Command
         $report = Report::of($log, FlightAnalysis::of($log, false));
         if (true === $input->getOption('json')) {
             $output->writeln(
-                (string) json_encode($this->json->of($report), \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRESERVE_ZERO_FRACTION),
+                (string) json_encode(
+                    $this->json->of($report),
+                    \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRESERVE_ZERO_FRACTION,
+                ),
                 OutputInterface::OUTPUT_RAW,
             );
 

@@ -9,20 +9,24 @@ use Ortholex\App\FlightLog\Passage;
 use Ortholex\Core\Report\Report;
 use Ortholex\Core\Step\StepRanking;
 
-/** What sheets 53 and 54 show: one log, perhaps others beside it, and the analyses of all. */
+/**
+ * What sheets 53 and 54 show: one log, perhaps others beside it, and the analyses of all.
+ *
+ * @phpstan-type Bands array{alike: bool, bands: list<array{from_hz: float, to_hz: float, axes: array<string, float>}>}
+ */
 final readonly class LogSheetView
 {
     /**
-     * @param list<Log>                                                            $logs     all, for the choice
-     * @param list<Log>                                                            $besides
+     * @param list<Log> $logs     all, for the choice
+     * @param list<Log> $besides
      * @param list<Report> $others   reports of $besides
-     * @param array<string, array<string, array{from: mixed, to: mixed}>>          $changed  settings between each of $besides and $log, by code
-     * @param list<Passage>                                                        $passages of $log
-     * @param Passage|null                                                         $passage  that the analyses look at; the whole flight when null
-     * @param list<ResponseFinding>                                                $findings
-     * @param array<string, list<StepRanking>>                                     $ranked   by axis, where several logs are shown
-     * @param string                                                               $axis     to begin with, or empty
-     * @param array<string, array{alike: bool, bands: list<array{from_hz: float, to_hz: float, axes: array<string, float>}>}> $compared noise of $log less each of $besides by bands, dB, by code
+     * @param array<string, array<string, array{from: mixed, to: mixed}>> $changed  settings between each of $besides and $log, by code
+     * @param list<Passage> $passages of $log
+     * @param Passage|null $passage  that the analyses look at; the whole flight when null
+     * @param list<ResponseFinding> $findings
+     * @param array<string, list<StepRanking>> $ranked   by axis, where several logs are shown
+     * @param string $axis     to begin with, or empty
+     * @param array<string, Bands> $compared noise of $log less each of $besides by bands, dB, by code
      */
     public function __construct(
         public array $logs,

@@ -19,7 +19,9 @@ use Symfony\Component\HttpKernel\KernelEvents;
 final readonly class SafetyListener
 {
     private const HOSTS = '~^(localhost|127(\.\d{1,3}){3}|\[::1\])(:\d{1,5})?$~';
-    private const POLICY = "default-src 'self'; img-src 'self' data:; style-src 'self'; script-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'";
+    private const POLICY =
+        "default-src 'self'; img-src 'self' data:; style-src 'self'; script-src 'self'; object-src 'none'; base-uri 'none'; ".
+        "form-action 'self'; frame-ancestors 'none'";
 
     #[AsEventListener(event: KernelEvents::REQUEST, priority: 2048)]
     public function onRequest(RequestEvent $event): void

@@ -104,16 +104,14 @@ final class SetUpCommand extends Command
         );
         (new FlashFile($world->store->flashPath(), $demo->model->flashBytes()))->write(0, $image->flat());
         foreach ($demo->escs as $pad => [$name]) {
-            $world->drive->escFlash($pad)->write(0, IntelHex::parse((string) file_get_contents($this->shelf->escFolder()."/$name.hex"))->flat());
+            $world->drive
+                ->escFlash($pad)
+                ->write(0, IntelHex::parse((string) file_get_contents($this->shelf->escFolder()."/$name.hex"))->flat());
         }
         $version = Version::parse($demo->version);
         $current = Version::parse(Catalogue::CURRENT);
-        $settings = Migration::between(
-            $this->catalogue,
-            $this->catalogue->defaults($current)->with($demo->settings),
-            $current,
-            $version,
-        )->settings;
+        $settings = Migration::between($this->catalogue, $this->catalogue->defaults($current)->with($demo->settings), $current, $version)
+            ->settings;
         $world->store->change(static function (WorldState $s) use ($settings, $demo): void {
             $s->kept = $settings->toArray();
             $s->keptVersion = $demo->version;

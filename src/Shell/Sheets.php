@@ -23,7 +23,7 @@ final readonly class Sheets
             '13',
             'Wiring',
             true,
-            'The board with its pads, rails and UARTs; wires drawn from pad to pad and checked as they are drawn; the UART settings follow.',
+            'The board with its pads, rails and UARTs; wires drawn from pad to pad, checked as they are drawn; UART settings follow.',
         ],
         [
             '14',

@@ -55,7 +55,10 @@ final readonly class ShellBuilder
         };
         $logs = $count('log');
         $tune = \count(
-            array_filter($tray->items, static fn (TrayItem $i): bool => \in_array($i->setting->group, [SettingGroup::Gains, SettingGroup::Filters], true)),
+            array_filter(
+                $tray->items,
+                static fn (TrayItem $i): bool => \in_array($i->setting->group, [SettingGroup::Gains, SettingGroup::Filters], true),
+            ),
         );
 
         return [

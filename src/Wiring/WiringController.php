@@ -82,7 +82,9 @@ final class WiringController extends SheetController
         $to = $input->text('to', 40);
         match ($what) {
             'wire' => ($wires = $this->wired($board, $parts, $wires, $from, $to)),
-            'cut' => ($wires = array_values(array_filter($wires, static fn (array $w): bool => $w !== [$from, $to] && $w !== [$to, $from]))),
+            'cut' => ($wires = array_values(
+                array_filter($wires, static fn (array $w): bool => !\in_array($w, [[$from, $to], [$to, $from]], true)),
+            )),
             'part' => ($parts = isset(Part::all()[$from])
                 ? array_values(array_unique([...$parts, $from]))
                 : throw BadRequest::at('from', "There is no part “{$from}”.")),

@@ -54,7 +54,11 @@ final readonly class WiringView
         return $out;
     }
 
-    /** @return list<array{part: Part, x: int, y: int, side: int, height: int, pins: list<array{pin: Pad, x: int, y: int}>, uart: ?string}> parts in turn on both sides, each beside the pads it hangs on */
+    /**
+     * Parts in turn on both sides, each beside the pads it hangs on.
+     *
+     * @return list<array{part: Part, x: int, y: int, side: int, height: int, pins: list<array{pin: Pad, x: int, y: int}>, uart: ?string}>
+     */
     public function parts(): array
     {
         if (null === $this->wiring) {
@@ -177,10 +181,7 @@ final readonly class WiringView
     private function faultAt(int $wire): ?array
     {
         $here = array_values(array_filter($this->faults(), static fn (array $one): bool => $one['fault']->wire === $wire));
-        usort(
-            $here,
-            static fn (array $a, array $b): int => $b['fault']->refuses <=> $a['fault']->refuses,
-        );
+        usort($here, static fn (array $a, array $b): int => $b['fault']->refuses <=> $a['fault']->refuses);
 
         return $here[0] ?? null;
     }

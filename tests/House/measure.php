@@ -27,7 +27,7 @@ $held = [
     held('rings of folders in core', $house->cycles('core')),
     held('rings of folders in bench', $house->cycles('bench')),
     held('folders of core, bench and src with more than '.House::MOST_FILES.' files', $house->crowded('core', 'bench', 'src')),
-    held('lines over '.House::LONGEST_LINE.' characters in core, bench and tests', $house->longLines('core', 'bench', 'tests')),
+    held('lines over '.House::LONGEST_LINE.' characters in core, bench, src and tests', $house->longLines('core', 'bench', 'src', 'tests')),
     held('strings that stand for kinds in core and bench', $house->stringKinds('core', 'bench')),
     held('sentences in core, outside exceptions', $house->sentences('core')),
     held('numbers of sheets in core', $house->sheets('core')),
