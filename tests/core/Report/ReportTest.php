@@ -111,7 +111,7 @@ final class ReportTest extends TestCase
         $report = Report::of($lost, $analysis = FlightAnalysis::of($lost));
         self::assertNotEmpty($report->incidents);
         self::assertComesBack($report, Charts::of($analysis));
-        $turned = (new KnownFlight(5))->fly(KnownFlight::quadX(), 45.0, null, 0.0, 'mixed', 14.0)->with([], ['rate_filtered_roll_dps']);
+        $turned = (new KnownFlight(5))->fly(KnownFlight::quadX(), 45.0, null, 0.0, 'mixed', 8.0)->with([], ['rate_filtered_roll_dps']);
         $report = Report::of($turned, $analysis = FlightAnalysis::of($turned));
         self::assertNotEmpty($report->signs);
         self::assertComesBack($report, Charts::of($analysis));
