@@ -114,11 +114,11 @@ final readonly class Ridges
                     $near = max(1.2 * $stepHz, 0.025 * $at);
                     $off = abs($p['hz'] - $at);
                     if ($off < $near) {
-                        $gain = $p['w'] * (1 - (0.5 * $off) / $near);
+                        $added = $p['w'] * (1 - (0.5 * $off) / $near);
                         $key = (string) $p['x'];
-                        if (!isset($seen[$key]) || $seen[$key] < $gain) {
-                            $weight += $gain - ($seen[$key] ?? 0.0);
-                            $seen[$key] = $gain;
+                        if (!isset($seen[$key]) || $seen[$key] < $added) {
+                            $weight += $added - ($seen[$key] ?? 0.0);
+                            $seen[$key] = $added;
                         }
                     }
                 }

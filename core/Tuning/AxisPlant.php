@@ -27,13 +27,13 @@ final readonly class AxisPlant
     /** Drag of the air on rotation, 1/s; far below any loop's bandwidth, so a fixed figure does. */
     private const DRAG = 1.0;
 
-    private function __construct(public float $gain, public float $lagS, public float $deadS, public float $misfit)
+    private function __construct(public float $effectiveness, public float $lagS, public float $deadS, public float $misfit)
     {
     }
 
-    public static function known(float $gain, float $lagS, float $deadS, float $misfit): self
+    public static function known(float $effectiveness, float $lagS, float $deadS, float $misfit): self
     {
-        return new self($gain, $lagS, $deadS, $misfit);
+        return new self($effectiveness, $lagS, $deadS, $misfit);
     }
 
     /**
@@ -104,13 +104,13 @@ final readonly class AxisPlant
     /** To the digits that are kept. */
     public function rounded(): self
     {
-        return new self(round($this->gain, 4), round($this->lagS, 6), round($this->deadS, 6), round($this->misfit, 4));
+        return new self(round($this->effectiveness, 4), round($this->lagS, 6), round($this->deadS, 6), round($this->misfit, 4));
     }
 
     /** @return array{gain: float, lag_s: float, dead_s: float, misfit: float} */
     public function toArray(): array
     {
-        return ['gain' => $this->gain, 'lag_s' => $this->lagS, 'dead_s' => $this->deadS, 'misfit' => $this->misfit];
+        return ['gain' => $this->effectiveness, 'lag_s' => $this->lagS, 'dead_s' => $this->deadS, 'misfit' => $this->misfit];
     }
 
     /** @throws \Ortholex\Core\Fact\StoredDataUnreadable */
@@ -124,7 +124,7 @@ final readonly class AxisPlant
     {
         [$r, $i] = self::shape($omega, $this->lagS, $this->deadS);
 
-        return [$this->gain * $r, $this->gain * $i];
+        return [$this->effectiveness * $r, $this->effectiveness * $i];
     }
 
     /**
@@ -155,14 +155,14 @@ final readonly class AxisPlant
                         $den += $q * ($r * $r + $m * $m);
                         $shapes[] = [$r, $m, $q];
                     }
-                    $gain = max(1e-6, $num / $den);
+                    $effectiveness = max(1e-6, $num / $den);
                     $cost = $all = 0.0;
                     foreach ($shapes as $k => [$r, $m, $q]) {
-                        $cost += $q * (($gr[$k] - $gain * $r) ** 2 + ($gi[$k] - $gain * $m) ** 2);
+                        $cost += $q * (($gr[$k] - $effectiveness * $r) ** 2 + ($gi[$k] - $effectiveness * $m) ** 2);
                         $all += $weight[$k];
                     }
                     if ($cost / $all < $best[0]) {
-                        $best = [$cost / $all, $gain, $l, $t];
+                        $best = [$cost / $all, $effectiveness, $l, $t];
                         [$lag, $dead] = [$l, $t];
                     }
                 }

@@ -110,7 +110,7 @@ final class EscFirmwareController extends SheetController
         $image =
             array_values(array_filter($this->images($craft), static fn (EscImage $i): bool => $i->key() === $key))[0] ??
             throw BadRequest::at('image', "There is no ESC image “{$key}” on the shelf.");
-        $order = [];
+        $images = [];
         foreach ($places as $place) {
             $fit = $image->fits[$place] ?? throw BadRequest::at('places', "No ESC answered at “{$place}”.");
             if (!$fit->mayBeWritten()) {
@@ -119,9 +119,9 @@ final class EscFirmwareController extends SheetController
                     ucfirst(str_replace('_', ' ', $place)).': '.implode(' ', $this->words->all($fit->reasons)),
                 );
             }
-            $order[$place] = $image->items[$place]->name;
+            $images[$place] = $image->items[$place]->name;
         }
-        if ([] === $order) {
+        if ([] === $images) {
             throw BadRequest::at('places', 'Choose at least one ESC to write to.');
         }
         $job = $this->jobs->start(
@@ -132,9 +132,9 @@ final class EscFirmwareController extends SheetController
                 ' '.
                 $image->version->toString().
                 ' to '.
-                \count($order).
-                (1 === \count($order) ? ' ESC' : ' ESCs'),
-            ['escs' => $order, 'image' => $key],
+                \count($images).
+                (1 === \count($images) ? ' ESC' : ' ESCs'),
+            ['escs' => $images, 'image' => $key],
         );
 
         return new JsonResponse(['job' => $job->id]);

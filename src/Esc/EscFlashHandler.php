@@ -51,7 +51,7 @@ final readonly class EscFlashHandler implements JobHandler
     public function run(Job $job, JobProgress $progress): array
     {
         $craft = $job->craft;
-        $orders = \is_array($job->order['escs'] ?? null) ? $job->order['escs'] : [];
+        $orders = \is_array($job->parameters['escs'] ?? null) ? $job->parameters['escs'] : [];
         $this->links->demandLinked($craft);
         $this->interlocks->of($craft)->demandPropsOff(MotorWork::FlashEsc);
         $this->links->snapshot($craft, 'Before flashing ESCs', true);

@@ -55,9 +55,9 @@ final readonly class FlashHandler implements JobHandler
     public function run(Job $job, JobProgress $progress): array
     {
         $craft = $job->craft;
-        $keep = true === ($job->order['keep'] ?? true);
-        $typed = \is_string($job->order['typed'] ?? null) ? $job->order['typed'] : '';
-        $item = $this->shelf->item(\is_string($job->order['image'] ?? null) ? $job->order['image'] : '');
+        $keep = true === ($job->parameters['keep'] ?? true);
+        $typed = \is_string($job->parameters['typed'] ?? null) ? $job->parameters['typed'] : '';
+        $item = $this->shelf->item(\is_string($job->parameters['image'] ?? null) ? $job->parameters['image'] : '');
         $client = $this->worlds->client($craft);
         $progress->at(0.0, 'asking the board who it is');
         $identity = $client->awaitIdentity(self::BOOT_MS);
@@ -88,7 +88,7 @@ final readonly class FlashHandler implements JobHandler
 
         $writer = new PageWriter($client);
         $pages = PageWriter::pages($image, $identity->flashFrom, $identity->pageBytes);
-        $skip = true === ($job->order['resume'] ?? false) ? $writer->alreadyWritten($pages) : 0;
+        $skip = true === ($job->parameters['resume'] ?? false) ? $writer->alreadyWritten($pages) : 0;
         $started = microtime(true);
         $writer->write($pages, $skip, function (int $done, int $of) use ($progress, $started, $skip): void {
             $left = $done > $skip ? ((microtime(true) - $started) / ($done - $skip)) * ($of - $done) : 0;

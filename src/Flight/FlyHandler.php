@@ -42,10 +42,10 @@ final readonly class FlyHandler implements JobHandler
 
     public function run(Job $job, JobProgress $progress): array
     {
-        $name = \is_string($job->order['card'] ?? null) ? $job->order['card'] : '';
+        $name = \is_string($job->parameters['card'] ?? null) ? $job->parameters['card'] : '';
         $card = Card::tryFrom($name) ?? throw LogError::of("There is no flight card “{$name}”.");
-        $seed = \is_int($job->order['seed'] ?? null) ? $job->order['seed'] : 1;
-        $seconds = \is_int($job->order['seconds'] ?? null) ? $job->order['seconds'] : 40;
+        $seed = \is_int($job->parameters['seed'] ?? null) ? $job->parameters['seed'] : 1;
+        $seconds = \is_int($job->parameters['seconds'] ?? null) ? $job->parameters['seconds'] : 40;
         $world = $this->worlds->of($job->craft);
         $state = $world->store->peek();
         $version = $world->board($state)->version();

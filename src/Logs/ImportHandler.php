@@ -22,8 +22,8 @@ final readonly class ImportHandler implements JobHandler
 
     public function run(Job $job, JobProgress $progress): array
     {
-        $path = \is_string($job->order['path'] ?? null) ? $job->order['path'] : '';
-        $name = \is_string($job->order['name'] ?? null) ? $job->order['name'] : 'a log';
+        $path = \is_string($job->parameters['path'] ?? null) ? $job->parameters['path'] : '';
+        $name = \is_string($job->parameters['name'] ?? null) ? $job->parameters['name'] : 'a log';
         $log = $this->import->import($job->craft, $path, $name, $progress);
         @unlink($path);
 

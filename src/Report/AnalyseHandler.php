@@ -24,8 +24,8 @@ final readonly class AnalyseHandler implements JobHandler
 
     public function run(Job $job, JobProgress $progress): array
     {
-        $id = $job->order['log'] ?? null;
-        $passage = $job->order['passage'] ?? null;
+        $id = $job->parameters['log'] ?? null;
+        $passage = $job->parameters['passage'] ?? null;
         $log = $this->book->one($job->craft, \is_int($id) ? $id : 0, true);
         if (null !== $passage && null === $this->book->passage($log, \is_int($passage) ? $passage : 0)) {
             throw LogError::of('The passage was dropped meanwhile.');

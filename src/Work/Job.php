@@ -52,12 +52,12 @@ class Job
     #[ORM\Column]
     public bool $seen = false;
 
-    /** @param array<string, mixed> $order what to do, in the handler's terms */
+    /** @param array<string, mixed> $parameters what to do, in the handler's terms */
     public function __construct(
         #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Craft $craft,
         #[ORM\Column] public readonly string $kind,
         #[ORM\Column] public readonly string $title,
-        #[ORM\Column(name: 'work_order', type: Types::JSON)] public array $order,
+        #[ORM\Column(name: 'work_order', type: Types::JSON)] public array $parameters,
         #[ORM\Column(type: Types::FLOAT)] public float $askedAt,
     ) {
     }

@@ -20,18 +20,18 @@ final readonly class Jobs
     }
 
     /**
-     * @param array<string, mixed> $order
+     * @param array<string, mixed> $parameters
      *
      * @throws ConflictHttpException when the craft is already busy
      */
-    public function start(Craft $craft, string $kind, string $title, array $order): Job
+    public function start(Craft $craft, string $kind, string $title, array $parameters): Job
     {
         foreach ($this->of($craft) as $other) {
             if ($other->isOpen()) {
                 throw new ConflictHttpException("“{$other->title}” is still under way. Wait for it, or cancel it.");
             }
         }
-        $job = new Job($craft, $kind, $title, $order, microtime(true));
+        $job = new Job($craft, $kind, $title, $parameters, microtime(true));
         $this->entities->persist($job);
         $this->entities->flush();
         $this->launch($job);
@@ -44,7 +44,7 @@ final readonly class Jobs
     {
         $job->seen = true;
 
-        return $this->start($job->craft, $job->kind, $job->title, $job->order);
+        return $this->start($job->craft, $job->kind, $job->title, $job->parameters);
     }
 
     public function cancel(Job $job): void

@@ -139,11 +139,11 @@ abstract class AppCase extends WebTestCase
     /**
      * Runs an order in this process, as its own process would.
      *
-     * @param array<string, mixed> $order
+     * @param array<string, mixed> $parameters
      */
-    protected function job(string $kind, array $order, string $slug = 'curlew'): Job
+    protected function job(string $kind, array $parameters, string $slug = 'curlew'): Job
     {
-        $job = new Job($this->craft($slug), $kind, $kind, $order, microtime(true));
+        $job = new Job($this->craft($slug), $kind, $kind, $parameters, microtime(true));
         $this->entities()->persist($job);
         $this->entities()->flush();
         self::getContainer()->get(JobRunner::class)->run((int) $job->id);

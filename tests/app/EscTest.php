@@ -176,8 +176,8 @@ final class EscTest extends AppCase
         $this->powered('curlew');
         $this->world()->move('props_declared_off', '1');
         $this->world()->move('fault:loose_signal_wire', '1');
-        $order = array_fill_keys(['front_right', 'rear_left', 'front_left'], 'withy-1.4.0-p3-48-250-48');
-        $job = $this->flash('curlew', $order);
+        $images = array_fill_keys(['front_right', 'rear_left', 'front_left'], 'withy-1.4.0-p3-48-250-48');
+        $job = $this->flash('curlew', $images);
         self::assertSame(JobState::Done, $job->state);
         self::assertSame(['front_right', 'front_left'], array_keys(\is_array($job->result['done']) ? $job->result['done'] : []));
         self::assertSame(['rear_left'], array_keys(\is_array($job->result['failed']) ? $job->result['failed'] : []));
@@ -205,10 +205,10 @@ final class EscTest extends AppCase
         self::assertStringContainsString('All 4 ESCs are alike, but for direction.', $this->page('/craft/curlew/16'));
     }
 
-    /** @param array<string, string> $order */
-    private function flash(string $slug, array $order): Job
+    /** @param array<string, string> $images */
+    private function flash(string $slug, array $images): Job
     {
-        $job = $this->job('flash-escs', ['escs' => $order, 'image' => ''], $slug);
+        $job = $this->job('flash-escs', ['escs' => $images, 'image' => ''], $slug);
         $this->entities()->refresh($this->craft($slug));
 
         return $job;

@@ -44,15 +44,15 @@ final readonly class ColumnMatcher
         }
         $candidates = self::settled($candidates);
         // Best first: a trace goes to the column that fits it best; the others fall back on their next.
-        $order = [];
+        $ranked = [];
         foreach ($candidates as $column => $list) {
             foreach ($list as [$trace, $score]) {
-                $order[] = [$score, -$column, $column, $trace];
+                $ranked[] = [$score, -$column, $column, $trace];
             }
         }
-        rsort($order);
+        rsort($ranked);
         $taken = $chosen = [];
-        foreach ($order as [$score, , $column, $trace]) {
+        foreach ($ranked as [$score, , $column, $trace]) {
             if (isset($chosen[$column]) || (null !== $trace && isset($taken[$trace]))) {
                 continue;
             }

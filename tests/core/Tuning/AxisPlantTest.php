@@ -34,7 +34,7 @@ final class AxisPlantTest extends TestCase
     {
         [$x, $u, $y] = self::closedLoop($gain, $lag, $dead, $rate, 40, 25.0 / ($gain * $lag) / 10, 60.0);
         $plant = AxisPlant::identify([$x], [$u], [$y], $rate);
-        self::assertEqualsWithDelta($gain, $plant->gain, 0.12 * $gain);
+        self::assertEqualsWithDelta($gain, $plant->effectiveness, 0.12 * $gain);
         self::assertEqualsWithDelta($lag, $plant->lagS, 0.15 * $lag + 0.001);
         self::assertEqualsWithDelta($dead, $plant->deadS, 0.002);
     }
