@@ -79,7 +79,7 @@ final class FlightTest extends TestCase
         $plants = FlightAnalysis::of($this->fly([], Card::MixedSticks, 30))->plants;
         self::assertEqualsWithDelta(Scenario::craft()['curlew']->physics->motorLagS, $plants['roll']->lagS, 0.004);
         self::assertEqualsWithDelta(Scenario::craft()['curlew']->physics->motorLagS, $plants['pitch']->lagS, 0.004);
-        self::assertGreaterThan($plants['yaw']->gain * 3, $plants['roll']->gain);
+        self::assertGreaterThan($plants['yaw']->effectiveness * 3, $plants['roll']->effectiveness);
     }
 
     public function testFiltersBuyQuietWithDelay(): void
