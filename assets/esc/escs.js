@@ -61,7 +61,7 @@ function firmware() {
     if (!inline) return;
     inline.querySelector('[data-job-doing]').textContent = job.doing;
     inline.querySelector('progress').value = job.progress;
-    for (const esc of document.querySelectorAll('[data-esc]')) esc.classList.toggle('busy', job.doing.startsWith(esc.dataset.esc.replace('_', ' ')));
+    for (const esc of document.querySelectorAll('[data-esc]')) esc.classList.toggle('busy', job.step.place === esc.dataset.esc);
   });
   document.addEventListener('job-ended', (e) => { if (e.detail.kind === 'flash-escs') location.href = `${at()}/12/escs`; });
 }

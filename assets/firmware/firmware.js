@@ -18,7 +18,7 @@ export function startFirmware() {
     const job = now.jobs.find((j) => j.kind === 'flash' && j.open);
     const inline = job && document.querySelector(`[data-job-inline="${job.id}"]`);
     if (inline) { inline.querySelector('[data-job-doing]').textContent = job.doing; inline.querySelector('progress').value = job.progress; }
-    if (job) { const m = /page (\d+) of (\d+)/.exec(job.doing); share = m ? m[1] / m[2] : job.progress > 0.9 ? 1 : 0; phase = /reading/.test(job.doing) ? 'verify' : /writing/.test(job.doing) ? 'write' : phase; map.querySelector('[data-flash-words]').textContent = job.doing; draw(); }
+    if (job) { share = job.step.of ? job.step.done / job.step.of : job.progress > 0.9 ? 1 : 0; phase = job.step.phase ?? phase; map.querySelector('[data-flash-words]').textContent = job.doing; draw(); }
   });
   document.addEventListener('job-ended', (e) => { if (e.detail.kind === 'flash') location.href = `${at()}/12`; });
   document.addEventListener('submit', async (e) => {

@@ -16,6 +16,7 @@ use Ortholex\App\Words\Words;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\JobHandler;
 use Ortholex\App\Work\JobProgress;
+use Ortholex\App\Work\JobStep;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Esc\EscIdentity;
 use Ortholex\Core\Firmware\FirmwareError;
@@ -62,8 +63,8 @@ final readonly class EscFlashHandler implements JobHandler
         foreach (array_keys($orders) as $n => $place) {
             $place = (string) $place;
             $name = str_replace('_', ' ', $place);
-            $tell = static function (float $share, string $doing) use ($progress, $n, $count, $name): void {
-                $progress->at(0.02 + (0.95 * ($n + $share)) / $count, "$name: $doing");
+            $tell = static function (float $share, string $doing) use ($progress, $n, $count, $place, $name): void {
+                $progress->at(0.02 + (0.95 * ($n + $share)) / $count, "$name: $doing", new JobStep(place: $place));
             };
             try {
                 $item = $this->shelf->escItem(\is_string($orders[$place]) ? $orders[$place] : '');

@@ -14,7 +14,9 @@ use Ortholex\App\Record\Snapshot;
 use Ortholex\App\Words\Words;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\JobHandler;
+use Ortholex\App\Work\JobPhase;
 use Ortholex\App\Work\JobProgress;
+use Ortholex\App\Work\JobStep;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Firmware\FirmwareError;
 use Ortholex\Core\Firmware\Version;
@@ -92,9 +94,20 @@ final readonly class FlashHandler implements JobHandler
         $started = microtime(true);
         $writer->write($pages, $skip, function (int $done, int $of) use ($progress, $started, $skip): void {
             $left = $done > $skip ? ((microtime(true) - $started) / ($done - $skip)) * ($of - $done) : 0;
-            $progress->at(0.03 + (0.72 * $done) / $of, \sprintf('writing page %d of %d, %.0f s left', $done, $of, $left));
+            $progress->at(
+                0.03 + (0.72 * $done) / $of,
+                \sprintf('writing page %d of %d, %.0f s left', $done, $of, $left),
+                new JobStep(JobPhase::Write, $done, $of, leftS: $left),
+            );
         });
-        $writer->verify($pages, fn (int $done, int $of) => $progress->at(0.75 + (0.17 * $done) / $of, "reading back page $done of $of"));
+        $writer->verify(
+            $pages,
+            static fn (int $done, int $of) => $progress->at(
+                0.75 + (0.17 * $done) / $of,
+                "reading back page $done of $of",
+                new JobStep(JobPhase::Verify, $done, $of),
+            ),
+        );
 
         if (!$keep) {
             $client->wipeSettings();

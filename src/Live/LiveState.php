@@ -75,6 +75,7 @@ final readonly class LiveState
                     'state' => $j->state->value,
                     'progress' => round($j->progress, 3),
                     'doing' => $j->doing,
+                    'step' => (object) $j->step,
                     'message' => $j->message,
                     'open' => $j->isOpen(),
                     'left_s' => self::left($j),

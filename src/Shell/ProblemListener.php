@@ -15,6 +15,7 @@ use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Event\ExceptionEvent;
 use Symfony\Component\HttpKernel\Exception\HttpExceptionInterface;
+use Symfony\Component\Routing\Exception\ResourceNotFoundException;
 use Twig\Environment;
 
 /** Turns what went wrong into words: JSON for our scripts, a page for people; the field is named where there is one. */
@@ -45,7 +46,7 @@ final readonly class ProblemListener
             $known || $e instanceof HttpExceptionInterface
                 ? $this->words->ofProblem($e)
                 : 'Something in Ortholex itself went wrong; nothing was changed by it. The server\'s log has the details.';
-        if (404 === $status && str_contains($message, 'No route found')) {
+        if (404 === $status && $e->getPrevious() instanceof ResourceNotFoundException) {
             $message = 'There is no such page.';
         }
         $request = $event->getRequest();

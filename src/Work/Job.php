@@ -26,6 +26,10 @@ class Job
     #[ORM\Column]
     public string $doing = 'waiting to start';
 
+    /** @var array<string, mixed> the same in figures; see JobStep */
+    #[ORM\Column(type: Types::JSON)]
+    public array $step = [];
+
     #[ORM\Column]
     public bool $cancelAsked = false;
 

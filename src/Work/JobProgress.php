@@ -20,16 +20,17 @@ final class JobProgress
      *
      * @throws JobCancelled
      */
-    public function at(float $share, string $doing): void
+    public function at(float $share, string $doing, JobStep $step = new JobStep()): void
     {
         $now = microtime(true);
         if ($now - $this->told < 0.2 && $share < 1.0) {
             return;
         }
         $this->told = $now;
-        $this->db->executeStatement('UPDATE job SET progress = ?, doing = ?, heartbeat_at = ? WHERE id = ?', [
+        $this->db->executeStatement('UPDATE job SET progress = ?, doing = ?, step = ?, heartbeat_at = ? WHERE id = ?', [
             $share,
             $doing,
+            json_encode($step->toArray(), \JSON_THROW_ON_ERROR),
             $now,
             $this->jobId,
         ]);

@@ -7,8 +7,11 @@ namespace Ortholex\Tests\app;
 use Ortholex\App\Record\ChangeEntry;
 use Ortholex\App\Record\Snapshot;
 use Ortholex\App\Work\Job;
+use Ortholex\App\Work\JobPhase;
+use Ortholex\App\Work\JobProgress;
 use Ortholex\App\Work\Jobs;
 use Ortholex\App\Work\JobState;
+use Ortholex\App\Work\JobStep;
 use Ortholex\Core\Firmware\HexImage;
 use Ortholex\Core\Firmware\IntelHex;
 use Ortholex\Demo\ShelfMaker;
@@ -149,6 +152,24 @@ final class FirmwareTest extends AppCase
         ])['image'];
         self::assertIsString($foreign);
         self::assertStringContainsString('does not fit', $this->page("/craft/curlew/12?image=$foreign"));
+    }
+
+    public function testWhereAJobIsIsToldInFiguresBesideItsWords(): void
+    {
+        $job = new Job($this->craft(), 'flash', 'Write Loam 26.06', ['image' => 'loam-26.06-quern-f7'], microtime(true));
+        $job->state = JobState::Running;
+        $job->pid = (int) getmypid();
+        $this->entities()->persist($job);
+        $this->entities()->flush();
+        $step = new JobStep(JobPhase::Verify, 40, 157, 'rear_left', 9.96);
+        (new JobProgress($this->entities()->getConnection(), (int) $job->id))->at(0.5, 'in whatever words', $step);
+        $this->entities()->clear();
+        $told = $this->json('/craft/curlew/live.json')['jobs'][0] ?? [];
+        self::assertEquals(
+            ['phase' => 'verify', 'done' => 40, 'of' => 157, 'place' => 'rear_left', 'left_s' => 10.0],
+            $told['step'] ?? null,
+        );
+        self::assertSame([0.5, 'in whatever words'], [$told['progress'] ?? null, $told['doing'] ?? null]);
     }
 
     public function testADamagedFileIsRefusedWithItsLine(): void
