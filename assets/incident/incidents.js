@@ -6,8 +6,8 @@ export async function startIncidents() {
   const box = document.getElementById('incident');
   if (!box) return;
   const all = box.dataset.traces.split(',');
-  const rate = all.includes('rate_filtered_roll_dps') ? 'filtered' : 'measured';
-  const rows = ['roll', 'pitch', 'yaw'].map((axis) => ({ name: `${axis}, deg/s`, ink: `--${axis}`, traces: [`setpoint_${axis}_dps`, `rate_${rate}_${axis}_dps`].filter((t) => all.includes(t)) }));
+  const rates = JSON.parse(box.dataset.rates);
+  const rows = ['roll', 'pitch', 'yaw'].map((axis) => ({ name: `${axis}, deg/s`, ink: `--${axis}`, traces: [`setpoint_${axis}_dps`, rates[axis]].filter((t) => all.includes(t)) }));
   rows.push({ name: 'outputs, %', ink: '--ink-soft', traces: all.filter((t) => t.startsWith('output_')), low: 0, high: 100 });
   const wanted = rows.flatMap((r) => r.traces);
   const response = await fetch(`${box.dataset.url}?traces=${wanted.join(',')}&from=${box.dataset.from}&to=${box.dataset.to}`);

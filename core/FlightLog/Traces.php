@@ -70,6 +70,23 @@ final readonly class Traces
         return self::firstOf([self::filteredRate($axis), self::measuredRate($axis)], $logged);
     }
 
+    /**
+     * The same of all axes; each by what was logged of it, whatever was logged of the others.
+     *
+     * @param list<string> $logged names of traces
+     *
+     * @return array<string, string> by axis; an axis without any is left out
+     */
+    public static function ratesOfControl(array $logged): array
+    {
+        $rates = [];
+        foreach (Axis::cases() as $axis) {
+            $rates[$axis->value] = self::rateOfControl($logged, $axis);
+        }
+
+        return array_filter($rates, \is_string(...));
+    }
+
     /** Unit of a canonical trace, or null when the name is none of ours. */
     public static function unitOf(string $name): ?string
     {

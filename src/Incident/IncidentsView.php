@@ -6,6 +6,7 @@ namespace Ortholex\App\Incident;
 
 use Ortholex\App\FlightLog\Log;
 use Ortholex\Core\Airframe\Airframe;
+use Ortholex\Core\FlightLog\Traces;
 use Ortholex\Core\Incident\Incident;
 
 /** What sheet 55 shows. */
@@ -22,6 +23,12 @@ final readonly class IncidentsView
         public ?Incident $chosen,
         public Airframe $frame,
     ) {
+    }
+
+    /** @return array<string, string> the rate that the controller saw, by axis; an axis without any is left out */
+    public function rates(): array
+    {
+        return Traces::ratesOfControl($this->log->traces ?? []);
     }
 
     /** Sample at a time of the log's own clock. */

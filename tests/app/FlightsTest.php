@@ -244,6 +244,7 @@ final class FlightsTest extends AppCase
         $html = $this->page('/craft/curlew/55?log='.$job->result['log']);
         self::assertSays(Fact::of(EventCode::MotorStopsPushing, place: 'rear_left'), $html);
         self::assertStringContainsString('the cause', $html);
+        self::assertMatchesRegularExpression('~data-rates="[^"]*rate_filtered_pitch_dps~', $html);
     }
 
     public function testTheCommandLineTakesForeignColumnsMotorsAndPassages(): void
