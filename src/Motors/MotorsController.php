@@ -72,7 +72,7 @@ final class MotorsController extends SheetController
         $frame = $this->frame($craft);
         $set = $this->padMap($this->staging->preview($craft), $frame);
         $check = $this->check($craft, $frame, array_keys($set));
-        $signal = MotorSignal::in($this->chains->current($craft, $this->staging->preview($craft)));
+        $preview = $this->chains->current($craft, $this->staging->preview($craft));
         $declared = $state->propsDeclaredOff;
 
         return $this->show(
@@ -87,18 +87,18 @@ final class MotorsController extends SheetController
                 $this->readings->risen($craft),
                 $this->readings->answered($craft),
                 new TeachingView(
-                    EscCalibration::at($signal, $declared, $state->pack, $state->teach, $state->tones, \count($set)),
+                    EscCalibration::at(MotorSignal::in($preview), $declared, $state->pack, $state->teach, $state->tones, \count($set)),
                     $state->tones,
                     $state->teach,
                 ),
-                $this->signal($craft, \count($frame->motors)),
+                $this->signal($craft, $preview, \count($frame->motors)),
             ),
         );
     }
 
-    private function signal(Craft $craft, int $motors): SignalView
+    /** @param SettingSet $preview as staged, in today's terms */
+    private function signal(Craft $craft, SettingSet $preview, int $motors): SignalView
     {
-        $preview = $this->chains->current($craft, $this->staging->preview($craft));
         $signal = MotorSignal::in($preview);
         $feedback = $preview->flag('motors.rpm_feedback');
         $fields = [];
