@@ -115,7 +115,7 @@ function jobs({ now, before }) {
       box.append(el);
     }
     el.querySelector('b').textContent = j.open ? j.title : `${j.title}: ${j.state}`;
-    el.querySelector('.doing').textContent = j.open ? `${j.doing}${j.left_s === null || (j.step.left_s ?? null) !== null ? '' : `, about ${j.left_s} s left`}` : j.message;
+    el.querySelector('.doing').textContent = j.open ? j.doing : j.message;
     // A log that came in can be looked at while the rest goes on.
     const early = el.querySelector('a');
     early.hidden = !(j.open && j.result.log);

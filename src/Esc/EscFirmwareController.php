@@ -136,6 +136,7 @@ final class EscFirmwareController extends SheetController
                 (1 === \count($images) ? ' ESC' : ' ESCs'),
             ['escs' => $images, 'image' => $key],
         );
+        $this->jobs->answers($job);
 
         return new JsonResponse(['job' => $job->id]);
     }

@@ -153,6 +153,7 @@ final class FirmwareController extends SheetController
                 'resume' => $input->flag('resume'),
             ],
         );
+        $this->jobs->answers($job);
 
         return new JsonResponse(['job' => $job->id]);
     }

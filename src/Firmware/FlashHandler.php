@@ -92,11 +92,11 @@ final readonly class FlashHandler implements JobHandler
         $pages = PageWriter::pages($image, $identity->flashFrom, $identity->pageBytes);
         $skip = true === ($job->parameters['resume'] ?? false) ? $writer->alreadyWritten($pages) : 0;
         $started = microtime(true);
-        $writer->write($pages, $skip, function (int $done, int $of) use ($progress, $started, $skip): void {
-            $left = $done > $skip ? ((microtime(true) - $started) / ($done - $skip)) * ($of - $done) : 0;
+        $writer->write($pages, $skip, static function (int $done, int $of) use ($progress, $started, $skip): void {
+            $left = $done > $skip ? ((microtime(true) - $started) / ($done - $skip)) * ($of - $done) : null;
             $progress->at(
                 0.03 + (0.72 * $done) / $of,
-                \sprintf('writing page %d of %d, %.0f s left', $done, $of, $left),
+                "writing page $done of $of",
                 new JobStep(JobPhase::Write, $done, $of, leftS: $left),
             );
         });

@@ -74,11 +74,10 @@ final readonly class LiveState
                     'title' => $j->title,
                     'state' => $j->state->value,
                     'progress' => round($j->progress, 3),
-                    'doing' => $j->doing,
+                    'doing' => self::doing($j),
                     'step' => (object) $j->step,
                     'message' => $j->message,
                     'open' => $j->isOpen(),
-                    'left_s' => self::left($j),
                     'result' => array_intersect_key($j->result, ['log' => 1, 'code' => 1, 'version' => 1]),
                 ],
                 $jobs,
@@ -86,9 +85,21 @@ final readonly class LiveState
         ];
     }
 
-    /** Seconds that open work will still take, by how far it is; null while that says nothing. */
+    private static function doing(Job $job): string
+    {
+        $left = self::left($job);
+
+        return $job->doing.(null === $left ? '' : ", about $left s left");
+    }
+
+    /** Seconds that open work will still take: as it says itself, else by how far it is; null while that says nothing. */
     private static function left(Job $job): ?int
     {
+        $said = $job->step['left_s'] ?? null;
+        if ($job->isOpen() && is_numeric($said)) {
+            return (int) ceil((float) $said);
+        }
+
         return !$job->isOpen() || null === $job->startedAt || $job->progress < 0.05
             ? null
             : (int) ceil(((microtime(true) - $job->startedAt) * (1 - $job->progress)) / $job->progress);

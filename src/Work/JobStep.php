@@ -11,7 +11,7 @@ final readonly class JobStep
      * @param int        $done  pages
      * @param int        $of    pages; 0 where there are none
      * @param string     $place of the ESC that it is about, '' for none
-     * @param float|null $leftS seconds, where the words name them
+     * @param float|null $leftS seconds, where the work knows better than its progress tells, as when it is resumed
      */
     public function __construct(
         public ?JobPhase $phase = null,
@@ -30,7 +30,7 @@ final readonly class JobStep
             'done' => $this->done,
             'of' => $this->of,
             'place' => $this->place,
-            'left_s' => null === $this->leftS ? null : round($this->leftS, 1),
+            'left_s' => $this->leftS,
         ];
     }
 }

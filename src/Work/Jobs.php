@@ -39,6 +39,14 @@ final readonly class Jobs
         return $job;
     }
 
+    /** Of this kind of work only the newest counts: how earlier ones ended is put aside, as it has been answered by this one. */
+    public function answers(Job $job): void
+    {
+        $this->entities
+            ->createQuery('UPDATE '.Job::class.' j SET j.seen = true WHERE j.craft = :c AND j.kind = :k AND j.id < :id')
+            ->execute(['c' => $job->craft, 'k' => $job->kind, 'id' => $job->id]);
+    }
+
     /** Starts an interrupted, failed or cancelled job's order again, as a new job. */
     public function again(Job $job): Job
     {

@@ -154,6 +154,22 @@ final class FirmwareTest extends AppCase
         self::assertStringContainsString('does not fit', $this->page("/craft/curlew/12?image=$foreign"));
     }
 
+    public function testANewWriteAnswersForTheOneThatFailedAndForNoOtherWork(): void
+    {
+        $jobs = [];
+        foreach ([['flash', 'curlew'], ['import', 'curlew'], ['flash', 'dunlin'], ['flash', 'curlew']] as [$kind, $slug]) {
+            $job = new Job($this->craft($slug), $kind, $kind, [], microtime(true));
+            $job->state = JobState::Failed;
+            $this->entities()->persist($jobs[] = $job);
+        }
+        $this->entities()->flush();
+        self::getContainer()->get(Jobs::class)->answers($jobs[3]);
+        foreach ($jobs as $job) {
+            $this->entities()->refresh($job);
+        }
+        self::assertSame([true, false, false, false], array_map(static fn (Job $j): bool => $j->seen, $jobs));
+    }
+
     public function testWhereAJobIsIsToldInFiguresBesideItsWords(): void
     {
         $job = new Job($this->craft(), 'flash', 'Write Loam 26.06', ['image' => 'loam-26.06-quern-f7'], microtime(true));
@@ -166,10 +182,10 @@ final class FirmwareTest extends AppCase
         $this->entities()->clear();
         $told = $this->json('/craft/curlew/live.json')['jobs'][0] ?? [];
         self::assertEquals(
-            ['phase' => 'verify', 'done' => 40, 'of' => 157, 'place' => 'rear_left', 'left_s' => 10.0],
+            ['phase' => 'verify', 'done' => 40, 'of' => 157, 'place' => 'rear_left', 'left_s' => 9.96],
             $told['step'] ?? null,
         );
-        self::assertSame([0.5, 'in whatever words'], [$told['progress'] ?? null, $told['doing'] ?? null]);
+        self::assertSame([0.5, 'in whatever words, about 10 s left'], [$told['progress'] ?? null, $told['doing'] ?? null]);
     }
 
     public function testADamagedFileIsRefusedWithItsLine(): void

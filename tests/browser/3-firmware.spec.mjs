@@ -101,6 +101,8 @@ test('cable pulled, process killed, page reloaded, server restarted: the state i
     await expect(page.locator('.tray-tab')).toHaveText('1 staged');
     await page.goto(`${url}/craft/curlew/61`);
     await expect(page.locator('[data-setting="gain.roll.p"]')).toHaveValue('33');
+    const { jobs } = await page.evaluate(() => fetch('/craft/curlew/live.json').then((r) => r.json()));
+    expect(jobs.filter((j) => j.state !== 'done'), 'what failed on the way is answered by the write that ended well').toEqual([]);
     await page.goto(`${url}/craft/curlew/72`);
     await expect(page.locator('.snapshot-list')).toContainText('Before flashing 26.06');
   } finally {
