@@ -1,27 +1,15 @@
+// What every page has. Each sheet's own script stands in the folder of its name and is found there by the build.
 import Alpine from '@alpinejs/csp';
-import { startShell } from './shell/shell.js';
-import { tray } from './shell/tray.js';
-import { bench } from './shell/bench.js';
+import './shell/turbo.js';
+import './shell/forms.js';
+import './shell/said.js';
+import './shell/live.js';
+import './shell/jobs.js';
+import './shell/bench.js';
+import './shell/keys.js';
+import './shell/tray.js';
 import { search } from './shell/search.js';
-import { startFields } from './tune/fields.js';
-import { startGains } from './tune/gains.js';
-import { startFilters } from './tune/filters.js';
-import { startTraces } from './traces/traces.js';
-import { startNoise } from './noise/noise.js';
-import { startResponse } from './response/response.js';
-import { startIncidents } from './incident/incidents.js';
-import { startLogs } from './logs/logs.js';
-import { startFirmware } from './firmware/firmware.js';
-import { startIdentity } from './craft/identity.js';
-import { startFrame } from './frame/frame.js';
-import { startMotors } from './motors/motors.js';
-import { startEscs } from './esc/escs.js';
-import { startWiring } from './wiring/wiring.js';
-import { startForms } from './record/forms.js';
 
-Alpine.data('tray', tray);
-Alpine.data('bench', bench);
 Alpine.data('search', search);
 Alpine.start();
-for (const start of [startShell, startForms, startFields, startGains, startFilters, startTraces, startNoise, startResponse, startLogs, startFirmware, startIdentity, startFrame, startMotors, startEscs, startWiring, startIncidents]) start();
 document.documentElement.dataset.started = '1';

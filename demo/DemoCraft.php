@@ -14,7 +14,8 @@ final readonly class DemoCraft
      * @param list<string>                         $uses     what a firmware build must not leave out
      * @param array<string, float|int|bool|string> $settings what differs from defaults
      * @param array{parts: list<string>, wires: list<array{string, string}>, bridged: list<string>} $wires what hangs on the board
-     * @param array<int, array{string, array<string, float|int|bool|string>}> $escs by pad: the shelf's name of the ESC image it runs, and what of its settings differs from defaults
+     * @param array<int, array{string, string, int, array<string, float|int|bool|string>}> $escs by pad: family and release of its
+     *     firmware, its switching frequency in kHz, and the builder's own settings by key
      */
     public function __construct(
         public string $slug,

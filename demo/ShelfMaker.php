@@ -7,6 +7,7 @@ namespace Ortholex\Demo;
 use Ortholex\Bench\Board\FirmwareLabel;
 use Ortholex\Bench\Esc\EscLabel;
 use Ortholex\Bench\Esc\EscModel;
+use Ortholex\Core\Drive\SwitchingTrade;
 use Ortholex\Core\Firmware\HexImage;
 use Ortholex\Core\Firmware\IntelHex;
 
@@ -15,12 +16,13 @@ final readonly class ShelfMaker
 {
     private const RELEASES = [
         ['25.02', '2025-02-18', 'The last of the old filters: one gyro low-pass, one D low-pass.'],
-        ['25.08', '2025-08-02', 'Filter stages by path. Settings filter.gyro_hz and filter.d_hz were renamed.'],
-        ['26.01', '2026-01-17', 'Idle in percent, link-loss hold in seconds. Gains can rise as the pack sags.'],
+        ['25.08', '2025-08-02', 'Filter stages by path; the two filter settings of before were renamed. Gains can rise as the pack sags.'],
+        ['26.01', '2026-01-17', 'Idle in percent, link-loss hold in seconds, as the older ones were in thousandths.'],
         [
             '26.06',
             '2026-06-05',
-            'Gains fall with throttle by a new law; D narrowed to 0–8; the link-loss tone setting is gone. Fixes a late first notch after arming.',
+            'Gains fall with throttle by a new law; D narrowed to 0–8; the link-loss tone setting is gone. '.
+                'Fixes a late first notch after arming.',
         ],
         ['26.10-pre1', '2026-10-24', 'For trial only: a new estimator for the tracking notches.'],
     ];
@@ -31,16 +33,21 @@ final readonly class ShelfMaker
             '6.2.0',
             '2023-03-11',
             'The older family: no rpm feedback, few settings. Kept for boards that know nothing else.',
-            [24],
+            [20],
         ],
-        ['Withy', '1.1.0', '2024-09-30', 'First of the family: sync-loss response, limits, chirp.', [24]],
-        ['Withy', '1.2.3', '2025-06-18', 'Rpm feedback on the signal wire, so that notches can follow the motors.', [24, 48]],
-        ['Withy', '1.4.0', '2026-08-02', 'Calmer starts with heavy props; 96 kHz for fast processors.', [24, 48, 96]],
-        ['Withy', '1.5.0-pre1', '2026-11-01', 'For trial only: another way of following the rotor at low speed.', [48]],
+        ['Withy', '1.1.0', '2024-09-30', 'First of the family: power cut on sync loss, limits, chirp.', [20]],
+        ['Withy', '1.2.3', '2025-06-18', 'Rpm feedback on the signal wire, so that notches can follow the motors.', [20, 40]],
+        ['Withy', '1.4.0', '2026-08-02', 'Calmer starts with heavy props; 80 kHz where the processor has the steps for it.', [20, 40, 80]],
+        ['Withy', '1.5.0-pre1', '2026-11-01', 'For trial only: another way of following the rotor at low speed.', [40]],
     ];
 
-    /** Layout, processor clock in MHz and dead time in ns of every ESC that images are made for. */
-    private const ESC_HARDWARE = [['K7', 48, 350], ['K7', 24, 400], ['P3', 48, 250], ['P3', 48, 400]];
+    /** Make, pin layout, processor clock in MHz and dead time in ns of every ESC that images are made for. */
+    private const ESC_HARDWARE = [
+        ['Osier 20', 'K7', 64, 350],
+        ['Osier 20', 'K7', 32, 400],
+        ['Osier 45', 'P3', 64, 250],
+        ['Osier 45', 'P3', 64, 400],
+    ];
 
     /** ESC images beside those of boards, in a folder of their own; made where they are missing. */
     public static function fillEscs(string $folder): int
@@ -49,14 +56,18 @@ final readonly class ShelfMaker
             mkdir($folder, 0o775, true);
         }
         $made = 0;
-        foreach (self::ESC_HARDWARE as [$layout, $clock, $dead]) {
+        self::removeFirst($folder);
+        foreach (self::ESC_HARDWARE as [$make, $layout, $clock, $dead]) {
             foreach (self::ESC_RELEASES as [$family, $version, $date, $notes, $frequencies]) {
                 foreach ($frequencies as $khz) {
-                    $name = strtolower("$family-$version-$layout-$clock-$dead-$khz");
-                    if (is_file("$folder/$name.json") || ($khz > 48 && $clock < 48)) {
+                    if (SwitchingTrade::steps($clock, $khz) < SwitchingTrade::LEAST_STEPS) {
                         continue;
                     }
                     $image = self::escImage($family, $version, $layout, $clock, $dead, $khz);
+                    $name = self::escName($make, $family, $version, $image);
+                    if (is_file("$folder/$name.json")) {
+                        continue;
+                    }
                     file_put_contents("$folder/$name.hex", IntelHex::write($image));
                     file_put_contents(
                         "$folder/$name.json",
@@ -82,6 +93,23 @@ final readonly class ShelfMaker
         }
 
         return $made;
+    }
+
+    /** A file is named by the make of the ESC, the release, and the beginning of its hash. */
+    public static function escName(string $make, string $family, string $version, HexImage $image): string
+    {
+        return strtolower(str_replace(' ', '-', $make)."-$family-$version-".substr($image->sha256(), 0, 8));
+    }
+
+    /** Images of the first days were for hardware by other figures, and named otherwise. */
+    private static function removeFirst(string $folder): void
+    {
+        foreach (glob("$folder/*.json") ?: [] as $file) {
+            if (1 === preg_match('~-(24|48)-\d+-(24|48|96)\.json$~', $file)) {
+                unlink($file);
+                @unlink(substr($file, 0, -5).'.hex');
+            }
+        }
     }
 
     public static function escImage(string $family, string $version, string $layout, int $clockMhz, int $deadTimeNs, int $khz): HexImage

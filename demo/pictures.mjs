@@ -4,34 +4,34 @@ import { chromium } from '@playwright/test';
 const base = process.argv[2] ?? 'http://127.0.0.1:8787';
 const folder = new URL('../docs/screenshots/', import.meta.url).pathname;
 const browser = await chromium.launch({
-  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
-  args: [
-    '--headless',
-    '--no-sandbox',
-    '--disable-gpu',
-    '--disable-quic',
-    '--no-first-run',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--disable-sync',
-  ],
+    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+    args: [
+        '--headless',
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+    ],
 });
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
 const go = async (path) => {
-  await page.goto(base + path);
-  await page.waitForSelector('html[data-started]');
-  await page.waitForTimeout(700);
+    await page.goto(base + path);
+    await page.waitForSelector('html[data-started]');
+    await page.waitForTimeout(700);
 };
 const shot = (name) => page.screenshot({ path: `${folder}${name}.png` });
 const settled = async () => {
-  await page.waitForTimeout(6500);
+    await page.waitForTimeout(6500);
 };
 const fly = async (card) => {
-  await go('/craft/curlew/51');
-  const rows = page.locator('#logs tbody tr[data-log]');
-  const before = await rows.count();
-  await page.getByRole('button', { name: card }).click();
-  await page.waitForFunction((n) => document.querySelectorAll('#logs tbody tr[data-log]').length > n, before, { timeout: 90_000 });
+    await go('/craft/curlew/51');
+    const rows = page.locator('#logs tbody tr[data-log]');
+    const before = await rows.count();
+    await page.getByRole('button', { name: card }).click();
+    await page.waitForFunction((n) => document.querySelectorAll('#logs tbody tr[data-log]').length > n, before, { timeout: 90_000 });
 };
 
 await go('/craft/curlew/11');
@@ -123,23 +123,23 @@ await page.waitForTimeout(2500);
 await go('/craft/dunlin/16');
 await page.locator('tr[data-key="advance_deg"] input').nth(2).focus();
 await shot('16-escs');
-await go('/craft/dunlin/12/escs?image=withy-1.4.0-48');
+await go('/craft/dunlin/12/escs?image=withy-1.4.0-40');
 await shot('12-esc-firmware');
 await go('/craft/dunlin/13');
 for (const [from, to] of [
-  ['rill-c.v', '4V5'],
-  ['rill-c.gnd', 'GND-L2'],
-  ['rill-c.tx', 'RX1'],
-  ['rill-c.rx', 'TX1'],
-  ['heron-400.v', '9V'],
-  ['heron-400.gnd', 'GND-R6'],
-  ['heron-400.one', 'TX3'],
+    ['rill-c.v', '4V5'],
+    ['rill-c.gnd', 'GND-L2'],
+    ['rill-c.tx', 'RX1'],
+    ['rill-c.rx', 'TX1'],
+    ['heron-400.v', '9V'],
+    ['heron-400.gnd', 'GND-R6'],
+    ['heron-400.one', 'TX3'],
 ]) {
-  await page.locator(`[data-spot="${from}"]`).focus();
-  await page.keyboard.press('Enter');
-  await page.locator(`[data-spot="${to}"]`).focus();
-  await page.keyboard.press('Enter');
-  await page.waitForTimeout(900);
+    await page.locator(`[data-spot="${from}"]`).focus();
+    await page.keyboard.press('Enter');
+    await page.locator(`[data-spot="${to}"]`).focus();
+    await page.keyboard.press('Enter');
+    await page.waitForTimeout(900);
 }
 await shot('13-wiring');
 await go('/craft/dunlin/15');
@@ -148,12 +148,12 @@ await page.waitForTimeout(1500);
 await page.getByRole('button', { name: 'The props are off' }).click();
 await page.waitForTimeout(1500);
 for (const [place, way] of [
-  ['front_right', -1],
-  ['rear_left', -1],
+    ['front_right', -1],
+    ['rear_left', -1],
 ]) {
-  await page.locator(`[data-place="${place}"]`).click();
-  await page.locator(`#which [data-way="${way}"]`).click();
-  await page.waitForTimeout(1200);
+    await page.locator(`[data-place="${place}"]`).click();
+    await page.locator(`#which [data-way="${way}"]`).click();
+    await page.waitForTimeout(1200);
 }
 await page.locator('#spin').focus();
 await page.keyboard.down(' ');

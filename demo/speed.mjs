@@ -1,28 +1,34 @@
 // Times pages and the live state with four clients at once; run by bin/bench.
+const TWELVE = [
+    ...['roll', 'pitch', 'yaw'].flatMap((axis) => [`setpoint_${axis}_dps`, `rate_measured_${axis}_dps`, `rate_filtered_${axis}_dps`]),
+    'throttle_pct',
+    'output_front_left_pct',
+    'output_rear_left_pct',
+];
 const base = process.argv[2];
 const send = (path, body) =>
-  fetch(base + path, { method: 'POST', headers: { 'Content-Type': 'application/json', 'X-Ortholex': '1' }, body: JSON.stringify(body) });
+    fetch(base + path, { method: 'POST', headers: { 'Content-Type': 'application/json', 'X-Ortholex': '1' }, body: JSON.stringify(body) });
 
 async function load(paths, rounds) {
-  const times = [];
-  const client = async (offset) => {
-    for (let i = 0; i < rounds; i++) {
-      const t = performance.now();
-      const response = await fetch(base + paths[(i + offset) % paths.length]);
-      await response.arrayBuffer();
-      if (!response.ok) throw new Error(`${paths[(i + offset) % paths.length]}: ${response.status}`);
-      times.push(performance.now() - t);
-    }
-  };
-  await Promise.all([0, 1, 2, 3].map(client));
-  return times.sort((a, b) => a - b);
+    const times = [];
+    const client = async (offset) => {
+        for (let i = 0; i < rounds; i++) {
+            const t = performance.now();
+            const response = await fetch(base + paths[(i + offset) % paths.length]);
+            await response.arrayBuffer();
+            if (!response.ok) throw new Error(`${paths[(i + offset) % paths.length]}: ${response.status}`);
+            times.push(performance.now() - t);
+        }
+    };
+    await Promise.all([0, 1, 2, 3].map(client));
+    return times.sort((a, b) => a - b);
 }
 
 const at = (times, share) => times[Math.min(times.length - 1, Math.floor(share * times.length))];
 const say = (what, value, bar) =>
-  console.log(
-    `${what.padEnd(58)} ${value.toFixed(1).padStart(8)} ms   bar ${bar.toFixed(1).padStart(6)}   ratio ${(value / bar).toFixed(2)}`,
-  );
+    console.log(
+        `${what.padEnd(58)} ${value.toFixed(1).padStart(8)} ms   bar ${bar.toFixed(1).padStart(6)}   ratio ${(value / bar).toFixed(2)}`,
+    );
 
 await send('/craft/curlew/bench', { thing: 'cable', to: '1' });
 await new Promise((r) => setTimeout(r, 900));
@@ -35,15 +41,11 @@ say('pages, 4 clients, p95', at(p, 0.95), 60);
 const l = await load(['/craft/curlew/live.json'], 250);
 say('live state of the bench, 4 clients, p50', at(l, 0.5), 12);
 const s = await load(
-  Array.from(
-    { length: 12 },
-    (_, i) =>
-      `/craft/curlew/logs/1/samples?traces=setpoint_roll_dps,rate_measured_roll_dps,rate_filtered_roll_dps,setpoint_pitch_dps,rate_measured_pitch_dps,rate_filtered_pitch_dps,setpoint_yaw_dps,rate_measured_yaw_dps,rate_filtered_yaw_dps,throttle_pct,output_front_left_pct,output_rear_left_pct&from=${i * 4000}&to=${80000 - i * 3000}`,
-  ),
-  100,
+    Array.from({ length: 12 }, (_, i) => `/craft/curlew/logs/1/samples?traces=${TWELVE.join(',')}&from=${i * 4000}&to=${80000 - i * 3000}`),
+    100,
 );
 say('samples of 12 traces at some zoom, 4 clients, p95', at(s, 0.95), 40);
 for (const sheet of pages) {
-  const t = await load([sheet], 12);
-  console.log(`  ${sheet.padEnd(56)} ${at(t, 0.5).toFixed(1).padStart(8)} ms p50`);
+    const t = await load([sheet], 12);
+    console.log(`  ${sheet.padEnd(56)} ${at(t, 0.5).toFixed(1).padStart(8)} ms p50`);
 }

@@ -104,7 +104,8 @@ $megabytes = filesize($long) / 1e6;
 $read =
     'require "'.
     $root.
-    '/vendor/autoload.php"; $t = hrtime(true); \\Ortholex\\Core\\FlightLog\\Reading\\LogReader::readFile($argv[1]); printf("%.3f %.1f", (hrtime(true) - $t) / 1e9, memory_get_peak_usage(true) / 1e6);';
+    '/vendor/autoload.php"; $t = hrtime(true); \\Ortholex\\Core\\FlightLog\\Reading\\LogReader::readFile($argv[1]); '.
+    'printf("%.3f %.1f", (hrtime(true) - $t) / 1e9, memory_get_peak_usage(true) / 1e6);';
 [$seconds, $peak] = array_map(
     'floatval',
     explode(

@@ -24,7 +24,8 @@ final class Version20261123000004 extends AbstractMigration
         $this->addSql("ALTER TABLE craft ADD COLUMN sensors CLOB NOT NULL DEFAULT '[]'");
         $this->addSql("ALTER TABLE craft ADD COLUMN wires CLOB NOT NULL DEFAULT '[]'");
         $this->addSql(
-            'CREATE TABLE drive_check (id INTEGER PRIMARY KEY AUTOINCREMENT NOT NULL, kind VARCHAR(40) NOT NULL, data CLOB NOT NULL, taken_at DATETIME NOT NULL, craft_id INTEGER NOT NULL REFERENCES craft (id))',
+            'CREATE TABLE drive_check (id INTEGER PRIMARY KEY AUTOINCREMENT NOT NULL, kind VARCHAR(40) NOT NULL, '.
+                'data CLOB NOT NULL, taken_at DATETIME NOT NULL, craft_id INTEGER NOT NULL REFERENCES craft (id))',
         );
         $this->addSql('CREATE INDEX drive_check_of ON drive_check (craft_id, kind)');
     }

@@ -19,7 +19,9 @@ final class Version20261123000005 extends AbstractMigration
         $this->addSql('ALTER TABLE log ADD COLUMN put_away_at DATETIME DEFAULT NULL');
         $this->addSql("ALTER TABLE log ADD COLUMN tags VARCHAR(200) NOT NULL DEFAULT ''");
         $this->addSql(
-            'CREATE TABLE passage (id INTEGER PRIMARY KEY AUTOINCREMENT NOT NULL, name VARCHAR(80) NOT NULL, from_s DOUBLE PRECISION NOT NULL, to_s DOUBLE PRECISION NOT NULL, log_id INTEGER NOT NULL REFERENCES log (id))',
+            'CREATE TABLE passage (id INTEGER PRIMARY KEY AUTOINCREMENT NOT NULL, name VARCHAR(80) NOT NULL, '.
+                'from_s DOUBLE PRECISION NOT NULL, to_s DOUBLE PRECISION NOT NULL, '.
+                'log_id INTEGER NOT NULL REFERENCES log (id))',
         );
         $this->addSql('CREATE TABLE column_map (header VARCHAR(64) PRIMARY KEY NOT NULL, map CLOB NOT NULL)');
     }

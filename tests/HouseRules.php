@@ -8,7 +8,7 @@ use PHPat\Selector\Selector;
 use PHPat\Test\Builder\Rule;
 use PHPat\Test\PHPat;
 
-/** The arrows core ← bench ← src; checked by static analysis. */
+/** The arrows core ← bench ← src, and the port between them; checked by static analysis. */
 final class HouseRules
 {
     public function testCoreKnowsNothingButItself(): Rule
@@ -26,6 +26,17 @@ final class HouseRules
                 Selector::inNamespace('Twig'),
             )
             ->because('the rules of the job stand on plain PHP alone');
+    }
+
+    public function testTheWorldOutsideIsMetThroughItsPort(): Rule
+    {
+        return PHPat::rule()
+            ->classes(Selector::inNamespace('Ortholex\App'))
+            ->excluding(Selector::inNamespace('Ortholex\App\SetUp'))
+            ->shouldNot()
+            ->dependOn()
+            ->classes(Selector::inNamespace('Ortholex\Bench'), Selector::inNamespace('Ortholex\Demo'))
+            ->because('with hardware, something else stands behind the port in core; only the making of the demo knows the stand-ins');
     }
 
     public function testBenchUsesCoreOnly(): Rule

@@ -1,27 +1,86 @@
-// The moment, polled: bench, link, work under way. Others listen for "live" on the document.
-import { getJson, at } from './http.js';
+// The moment, polled: bench, link, work under way. Others listen for "live" on the document; what a page must be drawn anew
+// for, it says itself in data-refresh-on.
+import { attach } from '../_parts/attach.js';
+import { getJson, post } from './http.js';
+import { say } from './said.js';
+import { refreshPage } from './turbo.js';
 
 export let live = null;
+let craft = '';
 let busy = false;
+let timer;
 
-export function startLive() {
-  if (!document.body.dataset.live) return;
-  give(JSON.parse(document.body.dataset.live));
-  const tick = async () => {
-    if (!document.hidden) await refresh();
-    setTimeout(tick, live?.jobs.some((j) => j.open) ? 350 : live?.link.linked ? 500 : 1200);
-  };
-  setTimeout(tick, 500);
+attach('body[data-live]', (body) => {
+    const begin = () => {
+        if (craft !== body.dataset.craft) live = null;
+        craft = body.dataset.craft;
+        give(JSON.parse(body.dataset.live), false);
+        clearTimeout(timer);
+        timer = setTimeout(tick, 500);
+    };
+    begin();
+    return begin;
+});
+
+async function tick() {
+    if (!document.body.dataset.live) return;
+    if (!document.hidden) await look();
+    clearTimeout(timer);
+    timer = setTimeout(tick, live?.jobs.some((j) => j.open) ? 350 : live?.link.linked ? 500 : 1200);
 }
 
-export async function refresh() {
-  if (busy) return;
-  busy = true;
-  try { give(await getJson(`${at()}/live.json`)); document.body.classList.remove('offline'); } catch { document.body.classList.add('offline'); } finally { busy = false; }
+export async function look() {
+    if (busy) return;
+    busy = true;
+    const asked = craft;
+    try {
+        const now = await getJson(`/craft/${asked}/live.json`);
+        if (asked === craft) give(now, true);
+        document.body.classList.remove('offline');
+    } catch {
+        document.body.classList.add('offline');
+    } finally {
+        busy = false;
+    }
 }
 
-export function give(state) {
-  const before = live;
-  live = state;
-  document.dispatchEvent(new CustomEvent('live', { detail: { now: state, before } }));
+// What has become otherwise, under the names that pages listen for.
+const WATCHED = {
+    linked: (s) => [s.link.linked, s.link.bootloader],
+    cable: (s) => s.bench.cable,
+    pack: (s) => s.bench.pack,
+    props: (s) => [s.bench.props, s.bench.props_declared_off],
+    ready: (s) => [s.bench.props, s.bench.transmitter, s.bench.outdoors, s.bench.pack],
+    tones: (s) => s.bench.tones,
+    staged: (s) => s.staged,
+    jobs: (s) => s.jobs.map((j) => [j.id, j.state, j.result.log]),
+};
+
+function give(now, maybeStale) {
+    const before = live;
+    live = now;
+    document.dispatchEvent(new CustomEvent('live', { detail: { now, before } }));
+    readEscs(now);
+    if (!before || !maybeStale) return;
+    const page = document.querySelector('[data-refresh-on]')?.dataset.refreshOn.split(' ') ?? [];
+    const other = page.some((name) => JSON.stringify(WATCHED[name]?.(before)) !== JSON.stringify(WATCHED[name]?.(now)));
+    if (other) refreshPage();
+}
+
+// ESCs answer once the pack is on while the board is linked: they are read by themselves the moment it comes.
+let asked = false;
+async function readEscs({ bench, link }) {
+    if (!link.linked || !bench.pack || link.escs || link.bootloader || link.flashing) {
+        asked = false;
+        return;
+    }
+    const reads = document.querySelector('[data-reads-escs]');
+    if (asked || !reads) return;
+    asked = true;
+    try {
+        await post(reads.dataset.readsEscs);
+        refreshPage();
+    } catch (error) {
+        say(error.message, true);
+    }
 }

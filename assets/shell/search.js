@@ -1,30 +1,82 @@
 // Finds sheets, settings, actions and logs by any part of a word.
 import { getJson } from './http.js';
-
-let all = null;
+import { visit } from './turbo.js';
 
 export function search() {
-  return {
-    words: '', at: 0, all: [],
-    init() {
-      const open = async () => { this.$root.showModal(); this.$refs.box.select(); all ??= await getJson(this.$root.dataset.url); this.all = all; };
-      document.addEventListener('find', open);
-      document.getElementById('find')?.addEventListener('click', open);
-      this.$watch('words', () => { this.at = 0; });
-      this.$root.addEventListener('click', (e) => { if (e.target === this.$root) this.$root.close(); });
-    },
-    get hits() {
-      const words = this.words.toLowerCase().split(/\s+/).filter(Boolean);
-      if (!words.length) return this.all.filter((h) => h.kind === 'sheet' || h.kind === 'action').slice(0, 12);
-      const score = (h) => { const name = h.name.toLowerCase(); const about = h.about.toLowerCase(); let s = 0; for (const w of words) { if (name.startsWith(w)) s += 4; else if (name.includes(w)) s += 2; else if (about.includes(w)) s += 1; else return 0; } return s; };
-      return this.all.map((h) => [score(h), h]).filter(([s]) => s > 0).sort((a, b) => b[0] - a[0]).slice(0, 12).map(([, h]) => h);
-    },
-    get nothing() { return this.words !== '' && this.hits.length === 0; },
-    key(e) {
-      if (e.key === 'Escape') { e.preventDefault(); this.$refs.box.blur(); this.$root.close(); }
-      if (e.key === 'ArrowDown') { e.preventDefault(); this.at = Math.min(this.at + 1, this.hits.length - 1); }
-      if (e.key === 'ArrowUp') { e.preventDefault(); this.at = Math.max(0, this.at - 1); }
-      if (e.key === 'Enter' && this.hits[this.at]) { e.preventDefault(); location.href = this.hits[this.at].to; }
-    },
-  };
+    return {
+        words: '',
+        at: 0,
+        all: [],
+        init() {
+            this.opens = async () => {
+                if (!this.$root.isConnected) return;
+                this.$root.showModal();
+                this.$refs.box.select();
+                this.all = await getJson(this.$root.dataset.url);
+            };
+            document.addEventListener('find', this.opens);
+            this.clicks = (e) => {
+                if (!e.target.closest('#find')) return;
+                e.preventDefault();
+                this.opens();
+            };
+            document.addEventListener('click', this.clicks);
+            this.$watch('words', () => {
+                this.at = 0;
+            });
+            this.$root.addEventListener('click', (e) => {
+                if (e.target === this.$root) this.$root.close();
+            });
+        },
+        destroy() {
+            document.removeEventListener('find', this.opens);
+            document.removeEventListener('click', this.clicks);
+        },
+        get hits() {
+            const words = this.words.toLowerCase().split(/\s+/).filter(Boolean);
+            if (!words.length) return this.all.filter((h) => h.kind === 'sheet' || h.kind === 'action').slice(0, 12);
+            const found = this.all.map((h) => [score(h, words), h]).filter(([s]) => s > 0);
+            return found
+                .sort((a, b) => b[0] - a[0])
+                .slice(0, 12)
+                .map(([, h]) => h);
+        },
+        get nothing() {
+            return this.words !== '' && this.hits.length === 0;
+        },
+        key(e) {
+            const act = {
+                Escape: () => {
+                    this.$refs.box.blur();
+                    this.$root.close();
+                },
+                ArrowDown: () => (this.at = Math.min(this.at + 1, this.hits.length - 1)),
+                ArrowUp: () => (this.at = Math.max(0, this.at - 1)),
+                Enter: () => {
+                    if (!this.hits[this.at]) return;
+                    this.$root.close();
+                    visit(this.hits[this.at].to);
+                },
+            }[e.key];
+            if (!act) return;
+            e.preventDefault();
+            act();
+        },
+    };
+}
+
+function score({ name, about }, words) {
+    let sum = 0;
+    for (const word of words) {
+        const here = name.toLowerCase().startsWith(word)
+            ? 4
+            : name.toLowerCase().includes(word)
+              ? 2
+              : about.toLowerCase().includes(word)
+                ? 1
+                : 0;
+        if (!here) return 0;
+        sum += here;
+    }
+    return sum;
 }

@@ -100,7 +100,7 @@ final readonly class DriveTrain
     /** Which way the motor on a pad turns when driven: its wires, and the direction set in its ESC. */
     public function turns(WorldState $s, int $pad): int
     {
-        return ($this->physics->escs[$pad]->turns ?? 1) * (EscTable::isReversed($s->esc($pad)->settings) ? -1 : 1);
+        return ($this->physics->escs[$pad]->turns ?? 1) * (EscTable::isSwapped($s->esc($pad)->settings) ? -1 : 1);
     }
 
     /** How the motor on a pad behaves at low output, with whatever ails it or its ESC. */

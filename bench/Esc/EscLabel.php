@@ -55,6 +55,13 @@ final readonly class EscLabel
             $fields[] = substr($bytes, $at + 1, \ord($bytes[$at]));
         }
 
-        return new self($fields[0], $fields[1], $fields[2], (int) $fields[3], (int) $fields[4], (int) $fields[5]);
+        return new self(
+            $fields[0],
+            $fields[1],
+            $fields[2],
+            FirstClocks::mhz((int) $fields[3]),
+            (int) $fields[4],
+            FirstClocks::khz((int) $fields[5]),
+        );
     }
 }

@@ -11,7 +11,7 @@ final readonly class EscModel
     public const FLASH_END = 0x5000;
     public const PAGE_BYTES = 512;
 
-    /** @param int $turns +1 clockwise from above while its direction is set to normal, −1 counter-clockwise */
+    /** @param int $turns +1 clockwise from above while its direction is as wired, −1 counter-clockwise */
     public function __construct(
         public string $maker,
         public string $layout,

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\Bench\Esc;
 
 use Ortholex\Bench\Power\Mode;
+use Ortholex\Core\Settings\Migration\FormerNames;
 
 /** What one ESC's processor and memory hold; survives everything that its real one would. */
 final class EscState
@@ -51,6 +52,8 @@ final class EscState
                 $state->{$name} = $given;
             }
         }
+        $state->switchingKhz = FirstClocks::khz($state->switchingKhz);
+        $state->settings = FormerNames::carry($state->settings);
         $mode = \is_array($data) ? $data['mode'] ?? null : null;
         $state->mode = Mode::tryFrom(\is_string($mode) ? $mode : '') ?? Mode::Off;
 

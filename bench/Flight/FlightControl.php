@@ -55,7 +55,7 @@ final readonly class FlightControl
         public float $notchFloorHz,
         public float $notchTopHz,
         public int $trackCount,
-        public float $trackQ,
+        public float $trackWidthPct,
         public float $trackLowHz,
         public float $trackHighHz,
         public array $mixer,
@@ -69,9 +69,9 @@ final readonly class FlightControl
         $gain = ['p' => [], 'i' => [], 'd' => [], 'ff' => [], 'added_d' => []];
         foreach (Axis::cases() as $axis) {
             $feel[] = Feel::of(
-                $set->number("feel.{$axis->value}.centre_dps", 150),
-                $set->number("feel.{$axis->value}.half_stick_dps", 230),
-                $set->number("feel.{$axis->value}.full_stick_dps", 600),
+                $set->number("feel.{$axis->value}.quarter_dps", 90),
+                $set->number("feel.{$axis->value}.half_dps", 230),
+                $set->number("feel.{$axis->value}.full_dps", 600),
             );
             // Catalogue: P % per 100 deg/s, I % per 100 deg, D and feed-forward % per 1000 deg/s².
             foreach (self::GAINS as $term => [$default, $per]) {
@@ -89,6 +89,7 @@ final readonly class FlightControl
         $filters = RateFilters::of($set, $loopHz);
         $highest = RateFilters::highestHz($loopHz);
         $believed = Airframe::of($set);
+        [$low, $high] = $set->band('notch.tracking.band_hz', 85, 340);
 
         return new self(
             $feel,
@@ -101,19 +102,19 @@ final readonly class FlightControl
             $gain['added_d'],
             $set->number('gain.throttle_fall_pct') / 100,
             $set->number('gain.sag_rise_pct') / 100,
-            $set->flag('motors.still_when_armed') ? 0.0 : $set->number('motors.idle_pct', 5.5),
+            $set->flag('motors.still_when_armed') ? 0.0 : $set->number('motors.idle_pct', 5),
             !$set->has('motors.air_mode') || $set->flag('motors.air_mode'),
             $filters->ratePath->stages,
             $filters->dPath->stages,
             FilterStage::secondOrder(min($set->number('command_low_pass.cutoff_hz', 40), $highest), $loopHz),
             RateFilters::orders($set),
-            $set->number('notch.motor.width_q', 5),
+            100 / $set->number('notch.motor.width_pct', 23),
             $set->number('notch.motor.floor_hz', 80),
             $highest,
-            $set->whole('notch.tracking.count'),
-            $set->number('notch.tracking.width_q', 4),
-            $set->number('notch.tracking.low_hz', 100),
-            min($set->number('notch.tracking.high_hz', 500), $highest),
+            $set->whole('notch.tracking.peaks'),
+            $set->number('notch.tracking.width_pct', 20),
+            $low,
+            min($high, $highest),
             Mixer::of($believed)->shares,
             $believed,
         );
@@ -137,7 +138,7 @@ final readonly class FlightControl
      */
     public function trackedAt(array $centres, float $loopHz): array
     {
-        $notch = fn (float $hz): FilterStage => FilterStage::notch(min($hz, $this->notchTopHz), $this->trackQ, $loopHz);
+        $notch = fn (float $hz): FilterStage => FilterStage::notch(min($hz, $this->notchTopHz), $this->trackWidthPct, $loopHz);
 
         return array_values(array_map($notch, $centres));
     }

@@ -6,6 +6,7 @@ namespace Ortholex\Bench\Flight;
 
 use Ortholex\Core\Craft\Place;
 use Ortholex\Core\Craft\SettingSet;
+use Ortholex\Core\World\FlightEnd;
 
 /**
  * A closed-loop flight: pilot, receiver, the firmware's own filters, gains and mixer, motors, a rigid body, noise.

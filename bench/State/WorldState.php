@@ -8,6 +8,7 @@ use Ortholex\Bench\Esc\EscState;
 use Ortholex\Bench\Power\Mode;
 use Ortholex\Core\Drive\TeachStep;
 use Ortholex\Core\Drive\Tone;
+use Ortholex\Core\Settings\Migration\FormerNames;
 
 /**
  * The physical world around one craft, as plain values: what is plugged, which way it lies, what the board's
@@ -138,6 +139,8 @@ final class WorldState
         $text = static fn (mixed $value): string => \is_string($value) ? $value : '';
         $state->runningVersion = FirstNumbering::now($state->runningVersion);
         $state->keptVersion = FirstNumbering::now($state->keptVersion);
+        $state->kept = FormerNames::carry($state->kept);
+        $state->running = FormerNames::carry($state->running);
         $state->mode = Mode::tryFrom($text($data['mode'] ?? null)) ?? Mode::Off;
         $state->teach = TeachStep::tryFrom($text($data['teach'] ?? null));
         $tones = \is_array($data['tones'] ?? null) ? $data['tones'] : [];

@@ -18,6 +18,8 @@ use Ortholex\Bench\State\WorldStore;
 use Ortholex\Bench\Time\Pace;
 use Ortholex\Core\Craft\Place;
 use Ortholex\Core\Settings\Catalogue;
+use Ortholex\Core\World\NothingToMove;
+use Ortholex\Core\World\Thing;
 
 /** One craft on the bench: its physical actions, and the board on the other end of the cable. */
 final readonly class World
@@ -69,7 +71,7 @@ final readonly class World
      * @param string $thing of Thing; a fault or mishap with its name after a colon
      * @param string $to    "1" or "0", a tilt, or two places
      *
-     * @throws \InvalidArgumentException for a thing or place there is not
+     * @throws NothingToMove for a thing or place there is not
      */
     public function move(string $thing, string $to): void
     {
@@ -89,10 +91,10 @@ final readonly class World
                 Thing::Mishap => match (Mishap::tryFrom($name)) {
                     Mishap::Board => $this->spoilBoard($s),
                     Mishap::Esc => $this->spoilEsc($s),
-                    null => throw new \InvalidArgumentException("The bench has no “{$thing}” to move."),
+                    null => throw NothingToMove::thing($thing),
                 },
                 Thing::Fault => $this->setFault($s, $name, $on),
-                null => throw new \InvalidArgumentException("The bench has no “{$thing}” to move."),
+                null => throw NothingToMove::thing($thing),
             };
         });
     }
@@ -129,7 +131,7 @@ final readonly class World
     {
         [$a, $b] = [...explode(',', $places), ''];
         if (null === $this->physics->frame->at($a) || null === $this->physics->frame->at($b)) {
-            throw new \InvalidArgumentException("The motors of “{$places}” cannot be swapped; name two places of this craft.");
+            throw NothingToMove::places($places);
         }
         [$s->motorAt[$a], $s->motorAt[$b]] = [$s->motorAt[$b] ?? $b, $s->motorAt[$a] ?? $a];
     }
@@ -137,8 +139,7 @@ final readonly class World
     private function tilt(WorldState $s, string $to): void
     {
         if (!isset(WorldState::TILTS[$to])) {
-            $ways = implode(', ', array_keys(WorldState::TILTS));
-            throw new \InvalidArgumentException("The craft cannot be tilted to “{$to}”; it can lie $ways.");
+            throw NothingToMove::tilt($to, array_keys(WorldState::TILTS));
         }
         $s->tiltBefore = $s->tilt;
         $s->tilt = $to;
@@ -148,7 +149,7 @@ final readonly class World
     private function setFault(WorldState $s, string $fault, bool $on): void
     {
         if (!isset(self::FAULTS[$fault])) {
-            throw new \InvalidArgumentException("The bench has no fault “{$fault}”.");
+            throw NothingToMove::fault($fault);
         }
         $s->faults = array_values(array_diff($s->faults, [$fault]));
         if ($on) {

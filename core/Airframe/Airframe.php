@@ -41,6 +41,16 @@ final readonly class Airframe
         return new self(Layout::Custom, array_values($motors));
     }
 
+    /**
+     * Motors as they are known to stand, with the name of their layout.
+     *
+     * @throws AirframeError with fewer than three motors or a place named twice
+     */
+    public static function ofMotors(Layout $layout, MotorPlace ...$motors): self
+    {
+        return new self($layout, self::custom(...$motors)->motors);
+    }
+
     /** Quad X with motor centres $diagonalM apart corner to corner. Props-in: front left clockwise from above. */
     public static function quadX(float $diagonalM, bool $propsIn = true): self
     {
@@ -125,7 +135,7 @@ final readonly class Airframe
     /**
      * Motors wherever their arms reach; going round from the nose, neighbours turn opposite ways.
      *
-     * @param SettingSet $set `arm.PLACE.forward_mm` and `arm.PLACE.right_mm`; both zero is no motor
+     * @param SettingSet $set `motor_place.PLACE.forward_mm` and `motor_place.PLACE.right_mm`; both zero is no motor
      *
      * @throws AirframeError
      */
@@ -133,7 +143,7 @@ final readonly class Airframe
     {
         $arms = [];
         foreach ($set as $name => $value) {
-            if (1 === preg_match('~^arm\.([a-z_]+)\.(forward|right)_mm$~', $name, $m) && is_numeric($value)) {
+            if (1 === preg_match('~^motor_place\.([a-z_]+)\.(forward|right)_mm$~', $name, $m) && is_numeric($value)) {
                 $arms[$m[1]][$m[2]] = (float) $value / 1000;
             }
         }

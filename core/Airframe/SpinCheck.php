@@ -19,9 +19,15 @@ final readonly class SpinCheck
      * @param list<string>       $reverse  places whose motor turns the wrong way
      * @param list<string>       $missing  places no answer names yet
      * @param list<Fact>         $clashes  of SpinCode
+     * @param list<string>       $unsaid   places whose motor was named, and not which way it turned
      */
-    private function __construct(public array $drives, public array $reverse, public array $missing, public array $clashes)
-    {
+    private function __construct(
+        public array $drives,
+        public array $reverse,
+        public array $missing,
+        public array $clashes,
+        public array $unsaid = [],
+    ) {
     }
 
     /**
@@ -53,6 +59,15 @@ final readonly class SpinCheck
         if ([] !== $clashes || [] !== $missing || \count($last) !== \count($frame->motors) || [] !== array_diff(array_keys($last), $pads)) {
             return new self([], [], $missing, $clashes);
         }
+        $unsaid = array_values(
+            array_map(
+                static fn (SpinAnswer $a): string => $a->place,
+                array_filter($last, static fn (SpinAnswer $a): bool => 0 === $a->direction),
+            ),
+        );
+        if ([] !== $unsaid) {
+            return new self([], [], [], [], array_values(array_intersect($frame->places(), $unsaid)));
+        }
         $wanted = [];
         foreach ($frame->motors as $motor) {
             $wanted[$motor->place] = $motor->spin;
@@ -82,7 +97,10 @@ final readonly class SpinCheck
     public function fact(array $set): Fact
     {
         if (!$this->isComplete()) {
-            return $this->clashes[0] ?? Fact::of(SpinCode::StillToShow, places: $this->missing);
+            return $this->clashes[0]
+                ?? ([] === $this->unsaid
+                    ? Fact::of(SpinCode::StillToShow, places: $this->missing)
+                    : Fact::of(SpinCode::DirectionsToShow, places: $this->unsaid));
         }
         $moved = \count(array_diff_assoc($this->drives, $set));
 

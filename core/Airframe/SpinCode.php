@@ -11,6 +11,7 @@ enum SpinCode: string implements Code
 {
     case NoMotorThere = 'spin.no_motor_there';
     case PadsShareMotor = 'spin.pads_share_motor';
+    case DirectionsToShow = 'spin.directions_to_show';
     case StillToShow = 'spin.still_to_show';
     case OutputsMoved = 'spin.outputs_moved';
     case MotorsTurnWrong = 'spin.motors_turn_wrong';

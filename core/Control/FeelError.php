@@ -4,22 +4,17 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\Control;
 
-/** A half-stick rate that no feel curve passes through. */
+/** Three rates that do not rise from the centre of the stick to its end. */
 final class FeelError extends \InvalidArgumentException
 {
-    /**
-     * @param float $half what was wanted, deg/s
-     * @param float $low  what it must lie above: half the centre rate
-     * @param float $high what it must lie below: half the full-stick rate
-     */
-    public function __construct(public readonly float $half, public readonly float $low, public readonly float $high)
+    public function __construct(public readonly float $quarter, public readonly float $half, public readonly float $full)
     {
         parent::__construct(
             \sprintf(
-                'A half-stick rate of %g deg/s does not lie between half the centre rate (%g) and half the full-stick rate (%g).',
+                'The rates at quarter, half and full stick must rise from nothing: %g, %g and %g deg/s do not.',
+                $quarter,
                 $half,
-                $low,
-                $high,
+                $full,
             ),
         );
     }

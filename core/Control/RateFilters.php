@@ -12,7 +12,7 @@ use Ortholex\Core\Signal\FilterStage;
 final readonly class RateFilters
 {
     public const PATHS = ['rate_path', 'd_path'];
-    public const STAGES = [1, 2];
+    public const STAGES = [1, 2, 3, 4];
 
     /** No filter stands above this share of the loop rate: at half of it, the bilinear transform has no frequency left. */
     private const HIGHEST_SHARE = 0.48;
@@ -32,7 +32,7 @@ final readonly class RateFilters
             foreach ($rotorHz as $hz) {
                 $centre = max($set->number('notch.motor.floor_hz', 80.0), $order * $hz);
                 if ($centre < self::highestHz($loopHz)) {
-                    $rate = $rate->then(FilterStage::notch($centre, $set->number('notch.motor.width_q', 5.0), $loopHz));
+                    $rate = $rate->then(FilterStage::notch($centre, $set->number('notch.motor.width_pct', 23.0), $loopHz));
                 }
             }
         }

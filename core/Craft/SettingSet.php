@@ -57,6 +57,12 @@ final readonly class SettingSet implements \IteratorAggregate, \ArrayAccess, \Co
         return (int) $this->number($name, (float) $default);
     }
 
+    /** @return array{float, float} the lower end of a band and its higher one */
+    public function band(string $name, float $low, float $high): array
+    {
+        return 1 === preg_match('~^(\d+),(\d+)$~', $this->text($name), $m) ? [(float) $m[1], (float) $m[2]] : [$low, $high];
+    }
+
     public function flag(string $name): bool
     {
         return true === ($this->values[$name] ?? false);

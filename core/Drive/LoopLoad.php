@@ -43,7 +43,7 @@ final readonly class LoopLoad
         $filters = RateFilters::of($set, $loopHz);
         $biquads =
             3 * (\count($filters->ratePath->stages) + \count($filters->dPath->stages) + $motors * \count(RateFilters::orders($set)));
-        $tracking = $set->whole('notch.tracking.count');
+        $tracking = $set->whole('notch.tracking.peaks');
         $us =
             self::FIXED_US +
             array_sum(array_diff_key(self::OPTIONS_US, array_flip($leftOut))) +

@@ -45,7 +45,7 @@ final readonly class RisingOutput
     {
         return match (true) {
             null === $this->idlePct => [],
-            $settings->has('motors.idle_us') => ['motors.idle_us' => (int) round(10 * $this->idlePct)],
+            $settings->has('motors.idle_permille') => ['motors.idle_permille' => (int) round(10 * $this->idlePct)],
             default => ['motors.idle_pct' => $this->idlePct],
         };
     }

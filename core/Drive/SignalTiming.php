@@ -12,8 +12,22 @@ final readonly class SignalTiming
 
     private const RATES = [8000, 4000, 2000, 1000, 500, 250];
 
-    private function __construct(public float $frameUs, public bool $digital)
-    {
+    /** Between the last bit and the answer the wire changes direction. */
+    private const TURN_ROUND_US = 30.0;
+
+    /**
+     * @param float $signalUs     of the signal alone
+     * @param float $turnRoundUs  until the answer begins; 0 without one
+     * @param float $answerUs     of the answer; 0 without one
+     * @param float $frameUs      all of them
+     */
+    private function __construct(
+        public float $signalUs,
+        public float $turnRoundUs,
+        public float $answerUs,
+        public float $frameUs,
+        public bool $digital,
+    ) {
     }
 
     /**
@@ -26,13 +40,18 @@ final readonly class SignalTiming
     {
         $kilobits = $signal->kilobits();
         if (null !== $kilobits) {
-            return new self(16e3 / $kilobits + ($rpmFeedback ? 30 + 21e3 / (1.25 * $kilobits) : 0), true);
+            $bits = 16e3 / $kilobits;
+            [$turn, $answer] = $rpmFeedback ? [self::TURN_ROUND_US, 21e3 / (1.25 * $kilobits)] : [0.0, 0.0];
+
+            return new self($bits, $turn, $answer, $bits + $turn + $answer, true);
         }
         if ($rpmFeedback) {
             throw new NoAnswerOnPulses($signal);
         }
 
-        return new self(MotorSignal::Pwm === $signal ? 2000.0 : 250.0, false);
+        $pulse = MotorSignal::Pwm === $signal ? 2000.0 : 250.0;
+
+        return new self($pulse, 0.0, 0.0, $pulse, false);
     }
 
     public function fits(float $loopHz): bool

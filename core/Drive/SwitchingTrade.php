@@ -22,6 +22,9 @@ final readonly class SwitchingTrade
     /** Duty that a gentle descent asks for. */
     private const LOW_DUTY = 0.08;
 
+    /** Fewer steps of output than this in a period are felt in the throttle: one of 500 is 0.2 %. */
+    public const LEAST_STEPS = 500;
+
     private function __construct(public int $kiloHertz, public float $rippleW, public float $switchingW, public float $lowAuthority)
     {
     }
@@ -42,6 +45,12 @@ final readonly class SwitchingTrade
             0.5 * $volts * $amps * self::EDGES_S * $f,
             max(0.0, 1 - ($deadTimeNs * 1e-9 * $f) / self::LOW_DUTY),
         );
+    }
+
+    /** How many steps of output a period of switching has, as the timer of a processor counts it. */
+    public static function steps(int $clockMhz, int $kiloHertz): int
+    {
+        return $kiloHertz > 0 ? intdiv(1000 * $clockMhz, $kiloHertz) : 0;
     }
 
     /**

@@ -19,5 +19,6 @@ enum EscFitReason: string implements Code
     case NoRpmFeedback = 'esc_fit.no_rpm_feedback';
     case Older = 'esc_fit.older';
     case OtherFamily = 'esc_fit.other_family';
+    case FewSteps = 'esc_fit.few_steps';
     case MadeForIt = 'esc_fit.made_for_it';
 }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\Esc;
 
+use Ortholex\Core\Fact\Fact;
 use Ortholex\Core\Firmware\Version;
 
 /** What one ESC says of itself: its hardware, and the firmware it runs; by firmware or by its bootloader. */
@@ -42,9 +43,9 @@ final readonly class EscIdentity
         return null === $this->version ? 'bootloader only' : $this->family.' '.$this->version->toString();
     }
 
-    public function hardwareInWords(): string
+    public function hardware(): Fact
     {
-        return \sprintf('layout %s, %d MHz, %d ns', $this->layout, $this->clockMhz, $this->deadTimeNs);
+        return Fact::of(EscFact::Hardware, ns: $this->deadTimeNs, layout: $this->layout, mhz: $this->clockMhz);
     }
 
     /** @return array<string, int|string|bool> */

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\Esc;
 
+use Ortholex\Core\Drive\SwitchingTrade;
 use Ortholex\Core\Fact\Fact;
 use Ortholex\Core\Firmware\Exception\ManifestError;
 use Ortholex\Core\Firmware\Fit;
@@ -124,6 +125,10 @@ final readonly class EscManifest
         }
         if (null !== $esc->version && $esc->family === $this->product && $this->version->compare($esc->version) < 0) {
             $but[] = Fact::of(EscFitReason::Older, version: $esc->version->toString());
+        }
+        $steps = SwitchingTrade::steps($esc->clockMhz, $this->switchingKhz);
+        if ($steps < SwitchingTrade::LEAST_STEPS) {
+            $but[] = Fact::of(EscFitReason::FewSteps, mhz: $esc->clockMhz, steps: $steps, khz: $this->switchingKhz);
         }
         if ('' !== $esc->family && $esc->family !== $this->product) {
             $but[] = Fact::of(EscFitReason::OtherFamily, family: $esc->family, product: $this->product);

@@ -7,6 +7,6 @@ namespace Ortholex\Core\Esc;
 /** Which way an ESC turns its motor, against how it is soldered. */
 enum TurningDirection: string
 {
-    case Normal = 'normal';
-    case Reversed = 'reversed';
+    case AsWired = 'as_wired';
+    case Swapped = 'swapped';
 }

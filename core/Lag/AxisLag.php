@@ -27,6 +27,12 @@ final readonly class AxisLag
     {
     }
 
+    /** Half the range between the quartiles, ms. */
+    public function halfWidthMs(): float
+    {
+        return $this->iqrMs / 2;
+    }
+
     /**
      * @param list<list<float>> $setpoint gap-free runs, deg/s
      * @param list<list<float>> $rate     of the same runs

@@ -22,8 +22,8 @@ final readonly class FlightPlan
     /** Below this at a twentieth of the stick, small moves do not excite the craft, deg/s. */
     private const LEAST_AT_TWENTIETH_DPS = 7.0;
 
-    /** Strong around centre, low at the end: nearly straight. Centre, half and full stick, deg/s. */
-    private const TEST_FEEL = ['roll' => [300.0, 175.0, 400.0], 'pitch' => [300.0, 175.0, 400.0], 'yaw' => [150.0, 90.0, 220.0]];
+    /** Straight: strong around centre, low at the end. Quarter, half and full stick, deg/s. */
+    private const TEST_FEEL = ['roll' => [100.0, 200.0, 400.0], 'pitch' => [100.0, 200.0, 400.0], 'yaw' => [55.0, 110.0, 220.0]];
 
     /**
      * @param array<string, float> $change settings that this flight wants otherwise
@@ -57,16 +57,16 @@ final readonly class FlightPlan
     public static function forResponse(SettingSet $settings): array
     {
         $change = [];
-        foreach (self::TEST_FEEL as $axis => [$centre, $half, $full]) {
+        foreach (self::TEST_FEEL as $axis => [$quarter, $half, $full]) {
             foreach (['ff', 'added_d'] as $gain) {
                 if ($settings->number("gain.$axis.$gain") > 0) {
                     $change["gain.$axis.$gain"] = 0.0;
                 }
             }
             $now = array_map(static fn (string $part): mixed => $settings["feel.$axis.$part"] ?? null, [
-                'centre_dps',
-                'half_stick_dps',
-                'full_stick_dps',
+                'quarter_dps',
+                'half_dps',
+                'full_dps',
             ]);
             if (!is_numeric($now[0]) || !is_numeric($now[1]) || !is_numeric($now[2])) {
                 continue;
@@ -81,7 +81,7 @@ final readonly class FlightPlan
                 $suits = false;
             }
             if (!$suits) {
-                $change += ["feel.$axis.centre_dps" => $centre, "feel.$axis.half_stick_dps" => $half, "feel.$axis.full_stick_dps" => $full];
+                $change += ["feel.$axis.quarter_dps" => $quarter, "feel.$axis.half_dps" => $half, "feel.$axis.full_dps" => $full];
             }
         }
 

@@ -21,7 +21,7 @@ final readonly class CommitPlan
         'telemetry' => ['telemetry.enabled', true],
         'video' => ['video.enabled', true],
         'overlay' => ['overlay.enabled', true],
-        'recorder' => ['recorder.kind', 'serial'],
+        'recorder' => ['recorder.writes_to', 'wire'],
     ];
 
     /** @param list<array{changes: SettingSet, restart: bool}> $rounds */

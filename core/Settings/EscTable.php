@@ -33,19 +33,19 @@ final readonly class EscTable
                 Setting::choice(
                     'direction',
                     SettingGroup::Direction,
-                    TurningDirection::Normal->value,
+                    TurningDirection::AsWired->value,
                     array_column(TurningDirection::cases(), 'value'),
                 ),
-                Setting::number('advance_deg', SettingGroup::Commutation, 'deg', 16, 0, 30, 1),
-                Setting::choice('sync_loss_response', SettingGroup::Commutation, 'gentle', ['off', 'gentle', 'strong']),
+                Setting::number('advance_deg', SettingGroup::Commutation, 'deg', 13, 0, 30, 1),
+                Setting::number('sync_loss_power_cut_pct', SettingGroup::Commutation, '%', 25, 0, 80, 5),
                 Setting::flag('brake_on_slow_down', SettingGroup::Braking, true),
                 Setting::number('brake_at_standstill_pct', SettingGroup::Braking, '%', 0, 0, 100, 5),
                 Setting::number('starting_current_pct', SettingGroup::Limits, '%', 40, 5, 100, 5),
                 Setting::number('low_speed_current_pct', SettingGroup::Limits, '%', 60, 0, 100, 5),
                 Setting::number(self::HEAT, SettingGroup::Limits, '°C', 110, 0, 140, 5),
-                Setting::number('tone_loudness_pct', SettingGroup::Sounds, '%', 40, 0, 100, 5),
+                Setting::number('tone_loudness_pct', SettingGroup::Sounds, '%', 25, 0, 100, 5),
                 Setting::number('chirp_loudness_pct', SettingGroup::Sounds, '%', 60, 0, 100, 5),
-                Setting::number('chirp_wait_min', SettingGroup::Sounds, 'min', 10, 1, 30, 1),
+                Setting::number('chirp_wait_min', SettingGroup::Sounds, 'min', 4, 1, 30, 1),
             ] as $row
         ) {
             $rows[$row->name] = $row;
@@ -65,9 +65,9 @@ final readonly class EscTable
     }
 
     /** @param array<string, float|int|bool|string> $held by key */
-    public static function isReversed(array $held): bool
+    public static function isSwapped(array $held): bool
     {
-        return TurningDirection::Reversed->value === ($held['direction'] ?? '');
+        return TurningDirection::Swapped->value === ($held['direction'] ?? '');
     }
 
     public static function owns(string $name): bool

@@ -20,6 +20,22 @@ use Ortholex\Core\Wiring\PartRole;
  */
 final readonly class LoamTable
 {
+    /** Stages of the filter paths: kind, cutoff in Hz, and the release that brought them. */
+    private const STAGES = [
+        'rate_path' => [
+            1 => ['second_order', 180.0, '25.08'],
+            2 => ['off', 350.0, '25.08'],
+            3 => ['off', 350.0, '26.06'],
+            4 => ['off', 350.0, '26.06'],
+        ],
+        'd_path' => [
+            1 => ['second_order', 95.0, '25.08'],
+            2 => ['off', 200.0, '25.08'],
+            3 => ['off', 200.0, '26.06'],
+            4 => ['off', 200.0, '26.06'],
+        ],
+    ];
+
     private const AXES = ['roll', 'pitch', 'yaw'];
     private const UARTS = ['1', '2', '3', '4', '5', '6', 'software_1', 'software_2'];
 
@@ -60,7 +76,7 @@ final readonly class LoamTable
             }
         }
         $rows[] = Setting::number('gain.throttle_fall_pct', SettingGroup::Gains, '%', 0.0, 0, 80, 5, since: '26.06');
-        $rows[] = Setting::number('gain.sag_rise_pct', SettingGroup::Gains, '%', 0.0, 0, 100, 5, since: '26.01');
+        $rows[] = Setting::number('gain.sag_rise_pct', SettingGroup::Gains, '%', 0.0, 0, 100, 5, since: '25.08');
 
         return $rows;
     }
@@ -69,33 +85,20 @@ final readonly class LoamTable
     private static function filters(): array
     {
         $rows = [];
-        foreach ([1 => ['second_order', 180.0], 2 => ['off', 350.0]] as $n => [$kind, $hz]) {
-            $rows[] = Setting::choice(
-                "rate_path.stage.{$n}.kind",
-                SettingGroup::Filters,
-                $kind,
-                array_column(LowPass::cases(), 'value'),
-                since: '25.08',
-            );
-            $rows[] = Setting::number("rate_path.stage.{$n}.cutoff_hz", SettingGroup::Filters, 'Hz', $hz, 20, 900, 1, since: '25.08');
-        }
-        foreach ([1 => ['second_order', 95.0], 2 => ['off', 200.0]] as $n => [$kind, $hz]) {
-            $rows[] = Setting::choice(
-                "d_path.stage.{$n}.kind",
-                SettingGroup::Filters,
-                $kind,
-                array_column(LowPass::cases(), 'value'),
-                since: '25.08',
-            );
-            $rows[] = Setting::number("d_path.stage.{$n}.cutoff_hz", SettingGroup::Filters, 'Hz', $hz, 20, 900, 1, since: '25.08');
+        $kinds = array_column(LowPass::cases(), 'value');
+        foreach (self::STAGES as $path => $stages) {
+            foreach ($stages as $n => [$kind, $hz, $since]) {
+                $stage = "$path.stage.$n";
+                $rows[] = Setting::choice("$stage.kind", SettingGroup::Filters, $kind, $kinds, since: $since);
+                $rows[] = Setting::number("$stage.cutoff_hz", SettingGroup::Filters, 'Hz', $hz, 20, 900, 1, since: $since);
+            }
         }
         $rows[] = Setting::integers('notch.motor.orders', SettingGroup::Filters, '× motor speed', '', 1, 6);
-        $rows[] = Setting::number('notch.motor.width_q', SettingGroup::Filters, '', 5.0, 1, 15, 0.5);
+        $rows[] = Setting::number('notch.motor.width_pct', SettingGroup::Filters, '% of centre', 23.0, 5, 100, 0.1);
         $rows[] = Setting::number('notch.motor.floor_hz', SettingGroup::Filters, 'Hz', 80.0, 40, 300, 5);
-        $rows[] = Setting::whole('notch.tracking.count', SettingGroup::Filters, 0, 0, 3);
-        $rows[] = Setting::number('notch.tracking.width_q', SettingGroup::Filters, '', 4.0, 1, 15, 0.5);
-        $rows[] = Setting::number('notch.tracking.low_hz', SettingGroup::Filters, 'Hz', 100.0, 60, 400, 5);
-        $rows[] = Setting::number('notch.tracking.high_hz', SettingGroup::Filters, 'Hz', 500.0, 200, 900, 10);
+        $rows[] = Setting::whole('notch.tracking.peaks', SettingGroup::Filters, 0, 0, 3);
+        $rows[] = Setting::band('notch.tracking.band_hz', SettingGroup::Filters, 'Hz', '85,340', 60, 900);
+        $rows[] = Setting::number('notch.tracking.width_pct', SettingGroup::Filters, '% of centre', 20.0, 5, 100, 0.1);
         $rows[] = Setting::number('command_low_pass.cutoff_hz', SettingGroup::Filters, 'Hz', 40.0, 5, 250, 1);
 
         return $rows;
@@ -105,10 +108,10 @@ final readonly class LoamTable
     private static function feel(): array
     {
         $rows = [];
-        foreach (['roll' => [150, 230, 600], 'pitch' => [150, 230, 600], 'yaw' => [120, 180, 420]] as $axis => [$centre, $half, $full]) {
-            $rows[] = Setting::number("feel.{$axis}.centre_dps", SettingGroup::Feel, 'deg/s', $centre, 10, 800, 5);
-            $rows[] = Setting::number("feel.{$axis}.half_stick_dps", SettingGroup::Feel, 'deg/s', $half, 10, 1000, 5);
-            $rows[] = Setting::number("feel.{$axis}.full_stick_dps", SettingGroup::Feel, 'deg/s', $full, 20, 2000, 5);
+        foreach (['roll' => [90, 230, 600], 'pitch' => [90, 230, 600], 'yaw' => [70, 180, 420]] as $axis => [$quarter, $half, $full]) {
+            $rows[] = Setting::number("feel.{$axis}.quarter_dps", SettingGroup::Feel, 'deg/s', $quarter, 5, 800, 1);
+            $rows[] = Setting::number("feel.{$axis}.half_dps", SettingGroup::Feel, 'deg/s', $half, 10, 1200, 1);
+            $rows[] = Setting::number("feel.{$axis}.full_dps", SettingGroup::Feel, 'deg/s', $full, 20, 2000, 1);
         }
 
         return $rows;
@@ -134,7 +137,7 @@ final readonly class LoamTable
                 unit: 'Hz',
             ),
             Setting::flag('motors.rpm_feedback', SettingGroup::Motors, false, restart: true),
-            Setting::number('motors.idle_pct', SettingGroup::Motors, '%', 5.5, 0, 20, 0.1, since: '26.01'),
+            Setting::number('motors.idle_pct', SettingGroup::Motors, '%', 5.0, 0, 20, 0.1, since: '26.01'),
             Setting::flag('motors.still_when_armed', SettingGroup::Motors, false),
             Setting::whole('motors.rotor_magnets', SettingGroup::Motors, 14, 4, 36),
             Setting::flag('motors.air_mode', SettingGroup::Motors, true),
@@ -172,8 +175,8 @@ final readonly class LoamTable
         $rows[] = Setting::number('frame.diagonal_mm', SettingGroup::Frame, 'mm', 220.0, 40, 2000, 1, restart: true);
         $rows[] = Setting::number('frame.stretch', SettingGroup::Frame, '', 1.3, 0.5, 2.5, 0.01, restart: true);
         foreach (Place::names() as $place) {
-            $rows[] = Setting::number("arm.{$place}.forward_mm", SettingGroup::Frame, 'mm', 0.0, -1000, 1000, 1, restart: true);
-            $rows[] = Setting::number("arm.{$place}.right_mm", SettingGroup::Frame, 'mm', 0.0, -1000, 1000, 1, restart: true);
+            $rows[] = Setting::number("motor_place.{$place}.forward_mm", SettingGroup::Frame, 'mm', 0.0, -1000, 1000, 1, restart: true);
+            $rows[] = Setting::number("motor_place.{$place}.right_mm", SettingGroup::Frame, 'mm', 0.0, -1000, 1000, 1, restart: true);
         }
 
         return $rows;
@@ -231,7 +234,7 @@ final readonly class LoamTable
             Setting::whole('pack.cells', SettingGroup::Guard, 6, 1, 12),
             Setting::number('pack.divider_scale', SettingGroup::Guard, '', 11.0, 5, 25, 0.01),
             Setting::number('pack.warn_cell_v', SettingGroup::Guard, 'V per cell', 3.6, 2.8, 4.2, 0.01),
-            Setting::number('pack.land_now_cell_v', SettingGroup::Guard, 'V per cell', 3.4, 2.8, 4.2, 0.01),
+            Setting::number('pack.flight_end_cell_v', SettingGroup::Guard, 'V per cell', 3.4, 2.8, 4.2, 0.01),
             Setting::number('pack.current_scale_mv_per_a', SettingGroup::Guard, 'mV/A', 10.0, 0.5, 100, 0.1),
         ];
     }
@@ -243,7 +246,7 @@ final readonly class LoamTable
             Setting::flag('location.enabled', SettingGroup::Aids, false, restart: true),
             Setting::flag('telemetry.enabled', SettingGroup::Aids, false, restart: true),
             Setting::flag('video.enabled', SettingGroup::Aids, false, restart: true),
-            Setting::choice('recorder.kind', SettingGroup::Aids, 'flash', ['none', 'flash', 'serial'], restart: true),
+            Setting::choice('recorder.writes_to', SettingGroup::Aids, 'board_memory', ['nothing', 'board_memory', 'wire'], restart: true),
             Setting::flag('overlay.enabled', SettingGroup::Aids, false, restart: true),
             Setting::whole('location.least_satellites', SettingGroup::Aids, 8, 5, 20),
             Setting::choice('recorder.rate_hz', SettingGroup::Aids, '2000', ['500', '1000', '2000', '4000'], restart: false, unit: 'Hz'),
@@ -256,10 +259,10 @@ final readonly class LoamTable
         return [
             Setting::number('filter.gyro_hz', SettingGroup::Filters, 'Hz', 180.0, 20, 900, 1, until: '25.08'),
             Setting::number('filter.d_hz', SettingGroup::Filters, 'Hz', 95.0, 20, 900, 1, until: '25.08'),
-            Setting::whole('motors.idle_us', SettingGroup::Motors, 55, 0, 200, until: '26.01', unit: 'µs'),
-            Setting::whole('link_loss.hold_ds', SettingGroup::Guard, 5, 1, 100, until: '26.01', unit: '0.1 s'),
+            Setting::whole('motors.idle_permille', SettingGroup::Motors, 50, 0, 200, until: '26.01', unit: '‰'),
+            Setting::whole('link_loss.hold_ms', SettingGroup::Guard, 500, 100, 10000, until: '26.01', unit: 'ms'),
             Setting::flag('link_loss.tone', SettingGroup::Guard, true, until: '26.06'),
-            Setting::whole('gain.attenuation', SettingGroup::Gains, 0, 0, 100, until: '26.06', unit: '%'),
+            Setting::whole('gain.throttle_fall_older_pct', SettingGroup::Gains, 0, 0, 100, until: '26.06', unit: '%'),
         ];
     }
 }

@@ -96,6 +96,14 @@ final readonly class Setting
         return new self($name, SettingType::Integers, $group, $unit, $default, $ranges, 1, [], self::FIRST, null, false);
     }
 
+    /** From one whole number to a higher one, both from low to high. */
+    public static function band(string $name, SettingGroup $group, string $unit, string $default, int $low, int $high): self
+    {
+        $ranges = [self::FIRST => [(float) $low, (float) $high]];
+
+        return new self($name, SettingType::Band, $group, $unit, $default, $ranges, 1, [], self::FIRST, null, false);
+    }
+
     /** The same with another range from a version on. */
     public function within(float $low, float $high, string $since): self
     {
@@ -151,6 +159,7 @@ final readonly class Setting
                 ? $given
                 : throw SettingError::noneOf($this->name, $given, $this->choices),
             SettingType::Integers => $this->checkList($given, $version),
+            SettingType::Band => $this->checkBand($given, $version),
         };
     }
 
@@ -195,6 +204,15 @@ final readonly class Setting
         ksort($entries);
 
         return implode(',', array_keys($entries));
+    }
+
+    private function checkBand(mixed $given, Version $version): string
+    {
+        // As a person writes it: 150 to 420, 150–420, 150, 420.
+        $ends = \is_string($given) ? preg_replace('~\s*(?:–|-|to|…|\.\.)\s*~u', ',', trim($given)) ?? $given : $given;
+        $kept = $this->checkList($ends, $version);
+
+        return 2 === \count(explode(',', $kept)) ? $kept : throw SettingError::notABand($this->name, $given);
     }
 
     /** @param array<string, array{float, float}> $ranges */

@@ -64,6 +64,11 @@ final class SettingError extends \InvalidArgumentException
         return new self($setting, self::shown($given).' is not a list of whole numbers such as 1,2');
     }
 
+    public static function notABand(string $setting, mixed $given): self
+    {
+        return new self($setting, self::shown($given).' does not name a lower and a higher end, such as 150,420');
+    }
+
     public static function entryOutside(string $setting, string $entry, float $low, float $high): self
     {
         return new self($setting, "“{$entry}” is not a whole number from $low to $high");

@@ -20,6 +20,8 @@ enum SettingType: string
 
     /** Whole numbers in rising order, kept as "1,2". */
     case Integers = 'list';
+    /** Two whole numbers, the lower first, kept as "150,420". */
+    case Band = 'band';
 
     public function isNumeric(): bool
     {

@@ -40,9 +40,16 @@ final readonly class FilterStage
         return new self((1 - $c) / 2 / $a0, (1 - $c) / $a0, (1 - $c) / 2 / $a0, (-2 * $c) / $a0, (1 - $alpha) / $a0);
     }
 
-    /** Unity gain but for a zero at the centre; −3 dB width = centre / Q. @throws SignalError unless 0 < centre < rate/2 and Q > 0 */
-    public static function notch(float $centreHz, float $q, float $rateHz): self
+    /**
+     * Unity gain but for a zero at the centre.
+     *
+     * @param float $widthPct between the −3 dB points, over the centre; %
+     *
+     * @throws SignalError unless 0 < centre < rate/2 and the width is above nothing
+     */
+    public static function notch(float $centreHz, float $widthPct, float $rateHz): self
     {
+        $q = $widthPct > 0 ? 100 / $widthPct : 0.0;
         self::demand($centreHz, $rateHz, true, $q);
         $w = (2 * \M_PI * $centreHz) / $rateHz;
         $alpha = sin($w) / (2 * $q);

@@ -44,7 +44,7 @@ final readonly class Part
                 ])->inverted(),
                 self::make('plumb-g2', 'Plumb G2', PartRole::Gps, $both, [3.3, 5.5], 38400, ['location.enabled' => true]),
                 self::make('heron-400', 'Heron 400', PartRole::Video, $oneWire, [7.0, 26.0], 9600, ['video.enabled' => true]),
-                self::make('ledger-m', 'Ledger M', PartRole::Recorder, $listens, [3.0, 3.6], 230400, ['recorder.kind' => 'serial']),
+                self::make('ledger-m', 'Ledger M', PartRole::Recorder, $listens, [3.0, 3.6], 230400, ['recorder.writes_to' => 'wire']),
                 self::make('scry-d', 'Scry D', PartRole::Overlay, $both, [4.4, 5.5], 115200, ['overlay.enabled' => true]),
             ] as $part
         ) {

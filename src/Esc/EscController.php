@@ -5,29 +5,32 @@ declare(strict_types=1);
 namespace Ortholex\App\Esc;
 
 use Doctrine\ORM\EntityManagerInterface;
-use Ortholex\App\Craft\LinkService;
-use Ortholex\App\Craft\Worlds;
-use Ortholex\App\Record\Staging;
+use Ortholex\App\Link\Benches;
+use Ortholex\App\Link\Escs;
+use Ortholex\App\Link\LinkService;
+use Ortholex\App\Page\SheetController;
+use Ortholex\App\Settings\Airframes;
+use Ortholex\App\Settings\Staging;
+use Ortholex\App\Shell\Answer;
 use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\Input;
-use Ortholex\App\Shell\SheetController;
 use Ortholex\App\Words\Words;
 use Ortholex\Core\Settings\EscTable;
-use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Attribute\AsController;
 use Symfony\Component\Routing\Attribute\Route;
 
-/** Sheet 16: all settings of all ESCs side by side. */
+/** Sheet 16: what all ESCs have in common, and what departs from it at each place. */
 #[AsController]
 final class EscController extends SheetController
 {
     public function __construct(
         private readonly Escs $escs,
         private readonly LinkService $links,
+        private readonly Airframes $frames,
         private readonly Staging $staging,
-        private readonly Worlds $worlds,
+        private readonly Benches $benches,
         private readonly EntityManagerInterface $entities,
         private readonly Words $words,
     ) {
@@ -44,11 +47,12 @@ final class EscController extends SheetController
             'Esc/escs.html.twig',
             EscView::of(
                 $craft,
+                $this->frames->of($craft),
                 $this->staging->base($craft),
                 $this->staging->of($craft),
                 $this->links->isLinked($craft),
                 $this->escs->isRead($craft),
-                $this->worlds->of($craft)->store->peek()->pack,
+                $this->benches->of($craft)->state()->pack,
                 $request->query->getString('setting'),
                 $this->words,
             ),
@@ -57,28 +61,28 @@ final class EscController extends SheetController
 
     /** The builder has looked at what a flash left. */
     #[Route('/craft/{slug}/escs/looked', name: 'escs_looked', methods: ['POST'])]
-    public function looked(string $slug): JsonResponse
+    public function looked(string $slug): Answer
     {
         $this->crafts->named($slug)->redone('esc_settings');
         $this->entities->flush();
 
-        return new JsonResponse([]);
+        return Answer::of();
     }
 
     #[Route('/craft/{slug}/escs/read', name: 'escs_read', methods: ['POST'])]
-    public function read(string $slug): JsonResponse
+    public function read(string $slug): Answer
     {
         $craft = $this->crafts->named($slug);
         $this->links->readEscs($craft);
 
-        return new JsonResponse([
+        return Answer::of([
             'said' => '' === $craft->escsProblem ? \count(array_filter(Escs::identities($craft))).' ESCs answered.' : $craft->escsProblem,
         ]);
     }
 
     /** Stages one value for every ESC that can honour it. */
     #[Route('/craft/{slug}/escs/all', name: 'escs_all', methods: ['POST'])]
-    public function all(string $slug, Request $request): JsonResponse
+    public function all(string $slug, Request $request): Answer
     {
         $craft = $this->crafts->named($slug);
         $input = Input::of($request);
@@ -97,12 +101,12 @@ final class EscController extends SheetController
         }
         $this->staging->stage($craft, $values);
 
-        return new JsonResponse(['staged' => $this->staging->of($craft)]);
+        return Answer::of(['staged' => $this->staging->of($craft)]);
     }
 
     /** Has the board hold one ESC in its bootloader when the pack comes on next. */
     #[Route('/craft/{slug}/escs/catch', name: 'escs_catch', methods: ['POST'])]
-    public function catch(string $slug, Request $request): JsonResponse
+    public function catch(string $slug, Request $request): Answer
     {
         $craft = $this->crafts->named($slug);
         $this->links->demandLinked($craft);
@@ -111,8 +115,8 @@ final class EscController extends SheetController
         if (false === $pad) {
             throw BadRequest::at('place', "No output drives “{$place}”.");
         }
-        $this->worlds->client($craft)->catchEsc($pad);
+        $this->benches->client($craft)->catchEsc($pad);
 
-        return new JsonResponse(['said' => 'The board will catch it. Now take the pack off and on again.']);
+        return Answer::said('The board will catch it. Now take the pack off and on again.');
     }
 }

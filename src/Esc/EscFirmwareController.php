@@ -5,16 +5,18 @@ declare(strict_types=1);
 namespace Ortholex\App\Esc;
 
 use Doctrine\ORM\EntityManagerInterface;
-use Ortholex\App\Craft\Craft;
-use Ortholex\App\Craft\CraftInterlocks;
-use Ortholex\App\Craft\LinkService;
-use Ortholex\App\Craft\Worlds;
-use Ortholex\App\Firmware\EscShelfItem;
-use Ortholex\App\Firmware\Shelf;
-use Ortholex\App\Frame\Airframes;
+use Ortholex\App\Book\Craft;
+use Ortholex\App\Link\Benches;
+use Ortholex\App\Link\CraftInterlocks;
+use Ortholex\App\Link\Escs;
+use Ortholex\App\Link\LinkService;
+use Ortholex\App\Page\SheetController;
+use Ortholex\App\Settings\Airframes;
+use Ortholex\App\Shelf\EscShelfItem;
+use Ortholex\App\Shelf\Shelf;
+use Ortholex\App\Shell\Answer;
 use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\Input;
-use Ortholex\App\Shell\SheetController;
 use Ortholex\App\Words\Words;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\Jobs;
@@ -22,11 +24,11 @@ use Ortholex\Core\Drive\SwitchingTrade;
 use Ortholex\Core\Esc\EscIdentity;
 use Ortholex\Core\Guard\MotorWork;
 use Ortholex\Core\Settings\EscTable;
-use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Attribute\AsController;
 use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Component\Routing\Generator\UrlGeneratorInterface;
 
 /** Sheet 12, second half: firmware for the ESCs. */
 #[AsController]
@@ -42,12 +44,13 @@ final class EscFirmwareController extends SheetController
         private readonly Shelf $shelf,
         private readonly Escs $escs,
         private readonly LinkService $links,
-        private readonly Worlds $worlds,
+        private readonly Benches $benches,
         private readonly Jobs $jobs,
         private readonly Airframes $frames,
         private readonly EntityManagerInterface $entities,
         private readonly Words $words,
         private readonly CraftInterlocks $interlocks,
+        private readonly UrlGeneratorInterface $urls,
     ) {
     }
 
@@ -64,7 +67,7 @@ final class EscFirmwareController extends SheetController
         if (null !== $flash) {
             $flash = $this->jobs->find((int) $flash->id);
         }
-        $state = $this->worlds->of($craft)->store->peek();
+        $state = $this->benches->of($craft)->state();
 
         return $this->show(
             $craft,
@@ -89,7 +92,7 @@ final class EscFirmwareController extends SheetController
     }
 
     #[Route('/craft/{slug}/12/escs/write', name: 'esc_firmware_write', methods: ['POST'])]
-    public function write(string $slug, Request $request): JsonResponse
+    public function write(string $slug, Request $request): Answer
     {
         $craft = $this->crafts->named($slug);
         $input = Input::of($request);
@@ -98,7 +101,7 @@ final class EscFirmwareController extends SheetController
         if (!$this->escs->isRead($craft)) {
             throw BadRequest::at('escs', 'The ESCs do not answer now. Connect the flight pack while the board is linked.');
         }
-        $places = array_values(array_filter(explode(',', $input->text('places', 200))));
+        $places = array_values(array_filter($this->asked($input)));
         if (
             [] !==
             array_intersect($places, array_keys(array_filter(Escs::identities($craft), static fn (?EscIdentity $e): bool => null === $e)))
@@ -138,7 +141,15 @@ final class EscFirmwareController extends SheetController
         );
         $this->jobs->answers($job);
 
-        return new JsonResponse(['job' => $job->id]);
+        return Answer::of(['job' => $job->id])->to($this->urls->generate('esc_firmware', ['slug' => $slug]));
+    }
+
+    /** @return list<string> places: ticked in the form, or named one after the other */
+    private function asked(Input $input): array
+    {
+        $ticked = array_values(array_filter($input->map('place'), \is_string(...)));
+
+        return [] === $ticked ? explode(',', $input->text('places', 200)) : $ticked;
     }
 
     /** @return list<EscImage> newest first */
@@ -148,6 +159,7 @@ final class EscFirmwareController extends SheetController
         $volts = self::CELL_V * (is_numeric($craft->settings['pack.cells'] ?? null) ? (float) $craft->settings['pack.cells'] : 4.0);
         $now = self::nowKhz($craft);
         $dead = [] === $escs ? 350 : max(array_map(static fn (EscIdentity $e): int => $e->deadTimeNs, $escs));
+        $slowest = [] === $escs ? 64 : min(array_map(static fn (EscIdentity $e): int => $e->clockMhz, $escs));
         $today = SwitchingTrade::of(max(1, $now), $volts, self::HOVER_AMPS, self::HOVER_DUTY, $dead);
         /** @var array<string, non-empty-list<EscShelfItem>> $releases */
         $releases = [];
@@ -180,6 +192,7 @@ final class EscFirmwareController extends SheetController
                 $fits,
                 $trade,
                 $trade->flightTimePct($today, $volts * self::HOVER_DUTY * self::HOVER_AMPS),
+                SwitchingTrade::steps($slowest, $m->switchingKhz),
                 [] !== $escs && $running === \count($escs),
             );
         }

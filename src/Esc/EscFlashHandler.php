@@ -5,13 +5,16 @@ declare(strict_types=1);
 namespace Ortholex\App\Esc;
 
 use Doctrine\ORM\EntityManagerInterface;
-use Ortholex\App\Craft\Craft;
-use Ortholex\App\Craft\CraftInterlocks;
-use Ortholex\App\Craft\LinkService;
-use Ortholex\App\Craft\Worlds;
-use Ortholex\App\Firmware\EscShelfItem;
-use Ortholex\App\Firmware\Shelf;
-use Ortholex\App\Record\ChangeEntry;
+use Ortholex\App\Book\Craft;
+use Ortholex\App\Link\Benches;
+use Ortholex\App\Link\CraftInterlocks;
+use Ortholex\App\Link\Escs;
+use Ortholex\App\Link\EscsFlashed;
+use Ortholex\App\Link\LinkService;
+use Ortholex\App\Settings\ChangeEntry;
+use Ortholex\App\Settings\Snapshots;
+use Ortholex\App\Shelf\EscShelfItem;
+use Ortholex\App\Shelf\Shelf;
 use Ortholex\App\Words\Words;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\JobHandler;
@@ -25,6 +28,7 @@ use Ortholex\Core\Link\EscClient;
 use Ortholex\Core\Link\LinkError;
 use Ortholex\Core\Link\PageWriter;
 use Ortholex\Core\Settings\EscTable;
+use Symfony\Contracts\EventDispatcher\EventDispatcherInterface;
 
 /**
  * Writes ESC images through the board, one ESC after the other; each gets the variant made for its own hardware.
@@ -35,12 +39,14 @@ final readonly class EscFlashHandler implements JobHandler
 {
     public function __construct(
         private Shelf $shelf,
-        private Worlds $worlds,
+        private Benches $benches,
         private LinkService $links,
+        private Snapshots $snapshots,
         private Escs $escs,
         private EntityManagerInterface $entities,
         private Words $words,
         private CraftInterlocks $interlocks,
+        private EventDispatcherInterface $events,
     ) {
     }
 
@@ -49,13 +55,18 @@ final readonly class EscFlashHandler implements JobHandler
         return 'flash-escs';
     }
 
+    public function route(): string
+    {
+        return 'esc_firmware';
+    }
+
     public function run(Job $job, JobProgress $progress): array
     {
         $craft = $job->craft;
         $orders = \is_array($job->parameters['escs'] ?? null) ? $job->parameters['escs'] : [];
         $this->links->demandLinked($craft);
         $this->interlocks->of($craft)->demandPropsOff(MotorWork::FlashEsc);
-        $this->links->snapshot($craft, 'Before flashing ESCs', true);
+        $this->snapshots->take($craft, 'Before flashing ESCs', true);
         $this->entities->flush();
         $done = $failed = [];
         $count = max(1, \count($orders));
@@ -82,8 +93,7 @@ final readonly class EscFlashHandler implements JobHandler
         $progress->at(0.98, 'reading all ESCs again');
         $this->escs->read($craft);
         if ([] !== $done) {
-            // End points and anything an ESC could not carry over must be looked at again.
-            $craft->mustRedo('esc_calibration', 'esc_settings');
+            $this->events->dispatch(new EscsFlashed($craft, array_keys($done)));
             ++$craft->revision;
             $words = [];
             foreach ($done as $place => $image) {
@@ -113,7 +123,7 @@ final readonly class EscFlashHandler implements JobHandler
     /** @param \Closure(float, string): void $tell */
     private function flashOne(Craft $craft, int $pad, string $place, EscShelfItem $item, \Closure $tell): void
     {
-        $client = new EscClient($this->worlds->client($craft), $pad);
+        $client = new EscClient($this->benches->client($craft), $pad);
         $tell(0.0, 'asking who it is');
         $esc = $client->identity();
         $image = Shelf::read($item->path);

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Esc;
 
-use Ortholex\App\Firmware\EscShelfItem;
+use Ortholex\App\Shelf\EscShelfItem;
 use Ortholex\Core\Drive\SwitchingTrade;
 use Ortholex\Core\Firmware\Fit;
 use Ortholex\Core\Firmware\Version;
@@ -15,6 +15,7 @@ final readonly class EscImage
     /**
      * @param array<string, EscShelfItem> $items by place: the image that comes nearest to its hardware
      * @param array<string, Fit>          $fits  by place
+     * @param int                         $steps of output in a period, on the slowest processor of the ESCs there
      */
     public function __construct(
         public string $product,
@@ -26,6 +27,7 @@ final readonly class EscImage
         public array $fits,
         public SwitchingTrade $trade,
         public float $flightTimePct,
+        public int $steps,
         public bool $runsNow,
     ) {
     }

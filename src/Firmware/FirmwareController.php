@@ -5,13 +5,16 @@ declare(strict_types=1);
 namespace Ortholex\App\Firmware;
 
 use Doctrine\ORM\EntityManagerInterface;
-use Ortholex\App\Craft\Craft;
-use Ortholex\App\Craft\LinkService;
-use Ortholex\App\Frame\Airframes;
+use Ortholex\App\Book\Craft;
+use Ortholex\App\Link\LinkService;
+use Ortholex\App\Page\SheetController;
+use Ortholex\App\Settings\Airframes;
+use Ortholex\App\Settings\CurrentNames;
+use Ortholex\App\Shelf\Shelf;
+use Ortholex\App\Shelf\ShelfItem;
+use Ortholex\App\Shell\Answer;
 use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\Input;
-use Ortholex\App\Shell\SheetController;
-use Ortholex\App\Tune\Chains;
 use Ortholex\App\Upload\Uploads;
 use Ortholex\App\Words\Words;
 use Ortholex\App\Work\Job;
@@ -22,11 +25,11 @@ use Ortholex\Core\Firmware\Fit;
 use Ortholex\Core\Firmware\HexImage;
 use Ortholex\Core\Firmware\Manifest;
 use Ortholex\Core\Link\PageWriter;
-use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Attribute\AsController;
 use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Component\Routing\Generator\UrlGeneratorInterface;
 
 #[AsController]
 final class FirmwareController extends SheetController
@@ -37,9 +40,10 @@ final class FirmwareController extends SheetController
         private readonly Jobs $jobs,
         private readonly Uploads $uploads,
         private readonly EntityManagerInterface $entities,
-        private readonly Chains $chains,
+        private readonly CurrentNames $names,
         private readonly Airframes $frames,
         private readonly Words $words,
+        private readonly UrlGeneratorInterface $urls,
     ) {
     }
 
@@ -95,7 +99,7 @@ final class FirmwareController extends SheetController
                 $craft->settings->isEmpty()
                     ? null
                     : LoopLoad::of(
-                        $this->chains->current($craft, $craft->settings),
+                        $this->names->of($craft, $craft->settings),
                         \count($this->frames->of($craft)->motors),
                         $craft->processor ?? 'F4',
                         $craft->leftOut,
@@ -108,15 +112,16 @@ final class FirmwareController extends SheetController
                 $flash,
                 self::report($flash),
                 $this->links->isLinked($craft),
+                FlashMap::of($craft, $extent, $chosen?->fit->verdict),
             ),
         );
     }
 
     #[Route('/craft/{slug}/firmware/from-disk', name: 'firmware_from_disk', methods: ['POST'])]
-    public function fromDisk(string $slug, Request $request): JsonResponse
+    public function fromDisk(string $slug, Request $request): Answer
     {
-        $this->crafts->named($slug);
-        $path = $this->uploads->path(Input::of($request)->text('upload'));
+        $craft = $this->crafts->named($slug);
+        $path = $this->uploads->path($this->uploads->ofForm($request, 'upload'));
         try {
             $item = $this->shelf->takeIn($path);
         } catch (FirmwareError $e) {
@@ -124,11 +129,11 @@ final class FirmwareController extends SheetController
             throw BadRequest::at('file', $this->words->ofProblem($e));
         }
 
-        return new JsonResponse(['image' => $item->name]);
+        return Answer::of(['image' => $item->name])->to($this->address($craft, ['image' => $item->name]));
     }
 
     #[Route('/craft/{slug}/firmware/write', name: 'firmware_write', methods: ['POST'])]
-    public function write(string $slug, Request $request): JsonResponse
+    public function write(string $slug, Request $request): Answer
     {
         $craft = $this->crafts->named($slug);
         $input = Input::of($request);
@@ -155,7 +160,13 @@ final class FirmwareController extends SheetController
         );
         $this->jobs->answers($job);
 
-        return new JsonResponse(['job' => $job->id]);
+        return Answer::of(['job' => $job->id])->to($this->address($craft));
+    }
+
+    /** @param array<string, string> $query */
+    private function address(Craft $craft, array $query = []): string
+    {
+        return $this->urls->generate('firmware', ['slug' => $craft->slug] + $query);
     }
 
     /** In a list the manifest is judged; the file itself is judged when it is chosen, and again when it is written. */
@@ -171,7 +182,7 @@ final class FirmwareController extends SheetController
             null === $item->manifest || $craft->settings->isEmpty()
                 ? null
                 : LoopLoad::of(
-                    $this->chains->current($craft, $craft->settings),
+                    $this->names->of($craft, $craft->settings),
                     \count($this->frames->of($craft)->motors),
                     $craft->processor ?? 'F4',
                     $item->manifest->leftOut,

@@ -5,12 +5,15 @@ declare(strict_types=1);
 namespace Ortholex\App\Firmware;
 
 use Doctrine\ORM\EntityManagerInterface;
-use Ortholex\App\Craft\Craft;
-use Ortholex\App\Craft\LinkService;
-use Ortholex\App\Craft\Worlds;
-use Ortholex\App\Record\ChangeEntry;
-use Ortholex\App\Record\Commit;
-use Ortholex\App\Record\Snapshot;
+use Ortholex\App\Book\Craft;
+use Ortholex\App\Link\Benches;
+use Ortholex\App\Link\BoardFlashed;
+use Ortholex\App\Link\LinkService;
+use Ortholex\App\Settings\ChangeEntry;
+use Ortholex\App\Settings\Commit;
+use Ortholex\App\Settings\Snapshot;
+use Ortholex\App\Settings\Snapshots;
+use Ortholex\App\Shelf\Shelf;
 use Ortholex\App\Words\Words;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\JobHandler;
@@ -27,6 +30,7 @@ use Ortholex\Core\Settings\EscTable;
 use Ortholex\Core\Settings\Migration\Fate;
 use Ortholex\Core\Settings\Migration\FateKind;
 use Ortholex\Core\Settings\Migration\Migration;
+use Symfony\Contracts\EventDispatcher\EventDispatcherInterface;
 
 /**
  * Writes an image to a board: snapshot, bootloader, pages, read-back, restart, version, settings.
@@ -40,12 +44,14 @@ final readonly class FlashHandler implements JobHandler
 
     public function __construct(
         private Shelf $shelf,
-        private Worlds $worlds,
+        private Benches $benches,
         private LinkService $links,
+        private Snapshots $snapshots,
         private Commit $commit,
         private Catalogue $catalogue,
         private EntityManagerInterface $entities,
         private Words $words,
+        private EventDispatcherInterface $events,
     ) {
     }
 
@@ -54,13 +60,18 @@ final readonly class FlashHandler implements JobHandler
         return 'flash';
     }
 
+    public function route(): string
+    {
+        return 'firmware';
+    }
+
     public function run(Job $job, JobProgress $progress): array
     {
         $craft = $job->craft;
         $keep = true === ($job->parameters['keep'] ?? true);
         $typed = \is_string($job->parameters['typed'] ?? null) ? $job->parameters['typed'] : '';
         $item = $this->shelf->item(\is_string($job->parameters['image'] ?? null) ? $job->parameters['image'] : '');
-        $client = $this->worlds->client($craft);
+        $client = $this->benches->client($craft);
         $progress->at(0.0, 'asking the board who it is');
         $identity = $client->awaitIdentity(self::BOOT_MS);
         $craft->recognise($identity);
@@ -74,7 +85,7 @@ final readonly class FlashHandler implements JobHandler
         if (!$identity->inBootloader) {
             $progress->at(0.01, 'taking a snapshot of all settings');
             $craft->takeBoard($client->readSettings());
-            $this->links->snapshot($craft, 'Before flashing '.($item->manifest?->version->toString() ?? 'an image from disk'), true);
+            $this->snapshots->take($craft, 'Before flashing '.($item->manifest?->version->toString() ?? 'an image from disk'), true);
             $this->entities->flush();
             $progress->at(0.02, 'entering the bootloader');
             $client->toBootloader();
@@ -143,7 +154,8 @@ final readonly class FlashHandler implements JobHandler
         }
         $progress->at(0.95, 'returning the settings');
         $craft->takeBoard($client->readSettings());
-        $craft->linkedSince = $this->worlds->of($craft)->store->peek()->cableMoves;
+        $this->links->holds($craft);
+        $this->events->dispatch(new BoardFlashed($craft, $identity->version));
         $report = $keep ? $this->returnSettings($craft, $identity->version) : $this->noteWipe($craft, $identity->version);
         $this->entities->flush();
 
@@ -153,7 +165,7 @@ final readonly class FlashHandler implements JobHandler
     /** @return array<string, mixed> */
     private function returnSettings(Craft $craft, Version $now): array
     {
-        $snapshot = $this->entities->getRepository(Snapshot::class)->findOneBy(['craft' => $craft], ['id' => 'DESC']);
+        $snapshot = $this->snapshots->newest($craft);
         if (null === $snapshot || '' === $snapshot->version) {
             return ['report' => [], 'note' => 'No snapshot of before was found, so the settings are the firmware\'s defaults.'];
         }

@@ -6,8 +6,8 @@ namespace Ortholex\App\FlightLog;
 
 use Doctrine\DBAL\Types\Types;
 use Doctrine\ORM\Mapping as ORM;
-use Ortholex\App\Book\SettingSetType;
-use Ortholex\App\Craft\Craft;
+use Ortholex\App\Book\Craft;
+use Ortholex\App\Storage\SettingSetType;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Fact\Stored;
 use Ortholex\Core\FlightLog\BadRows;

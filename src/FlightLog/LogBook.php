@@ -5,11 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\App\FlightLog;
 
 use Doctrine\ORM\EntityManagerInterface;
-use Ortholex\App\Craft\Craft;
-use Ortholex\App\Report\AnalysisStore;
-use Ortholex\Core\LogCheck\FlightPlan;
-use Ortholex\Core\LogCheck\FlownLog;
-use Ortholex\Core\Report\StepReport;
+use Ortholex\App\Book\Craft;
 use Ortholex\Core\Settings\Setting;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
@@ -17,10 +13,7 @@ use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
 /** A craft's logs, and which one a sheet is about. */
 final readonly class LogBook
 {
-    /** Logs that a plan looks back over. */
-    private const LOOKED_BACK = 12;
-
-    public function __construct(private EntityManagerInterface $entities, private AnalysisStore $analyses)
+    public function __construct(private EntityManagerInterface $entities)
     {
     }
 
@@ -28,6 +21,18 @@ final readonly class LogBook
     public function of(Craft $craft): array
     {
         return $this->entities->getRepository(Log::class)->findBy(['craft' => $craft, 'putAwayAt' => null], ['id' => 'DESC'], 200);
+    }
+
+    /** How many there are; those put away do not count. */
+    public function count(Craft $craft): int
+    {
+        return $this->entities->getRepository(Log::class)->count(['craft' => $craft, 'putAwayAt' => null]);
+    }
+
+    /** How many there ever were: a number for the next flight. */
+    public function countAll(Craft $craft): int
+    {
+        return $this->entities->getRepository(Log::class)->count(['craft' => $craft]);
     }
 
     /**
@@ -73,7 +78,7 @@ final readonly class LogBook
         $ids = array_unique(
             array_filter(
                 array_map(static fn (mixed $id): int => is_numeric($id) ? (int) $id : 0, \is_array($asked) ? $asked : [$asked]),
-                static fn (int $id): bool => $id > 0,
+                static fn (int $id): bool => $id > 0 && $id !== $request->query->getInt('without'),
             ),
         );
 
@@ -89,33 +94,6 @@ final readonly class LogBook
                 static fn (Log $l): bool => null !== $l->putAwayAt,
             ),
         );
-    }
-
-    /** Which card to fly next, by what the newest logs can be used for. */
-    public function plan(Craft $craft): FlightPlan
-    {
-        $flown = [];
-        foreach (\array_slice($this->of($craft), 0, self::LOOKED_BACK) as $log) {
-            if ($this->analyses->has($log)) {
-                $flown[] = new FlownLog($log->settings, $this->analyses->report($log)->adequacy);
-            }
-        }
-
-        return FlightPlan::of($craft->settings, $flown);
-    }
-
-    /** @return list<LogRow> newest first */
-    public function rows(Craft $craft): array
-    {
-        $logs = $this->of($craft);
-        $rows = [];
-        foreach ($logs as $i => $log) {
-            $steps = $this->analyses->has($log) ? $this->analyses->report($log)->steps : [];
-            $peaks = array_map(static fn (StepReport $s): ?float => $s->numbers?->peak, $steps);
-            $rows[] = new LogRow($log, $peaks, isset($logs[$i + 1]) ? self::difference($logs[$i + 1], $log) : []);
-        }
-
-        return $rows;
     }
 
     /**

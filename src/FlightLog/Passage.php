@@ -21,4 +21,9 @@ class Passage
         #[ORM\Column] public readonly float $toS,
     ) {
     }
+
+    public function lengthS(): float
+    {
+        return $this->toS - $this->fromS;
+    }
 }

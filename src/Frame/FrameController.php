@@ -5,13 +5,15 @@ declare(strict_types=1);
 namespace Ortholex\App\Frame;
 
 use Doctrine\ORM\EntityManagerInterface;
-use Ortholex\App\Craft\Craft;
-use Ortholex\App\Craft\LinkService;
-use Ortholex\App\Craft\Worlds;
-use Ortholex\App\Record\Staging;
+use Ortholex\App\Book\Craft;
+use Ortholex\App\Link\Benches;
+use Ortholex\App\Link\LinkService;
+use Ortholex\App\Page\SheetController;
+use Ortholex\App\Settings\Airframes;
+use Ortholex\App\Settings\Staging;
+use Ortholex\App\Shell\Answer;
 use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\Input;
-use Ortholex\App\Shell\SheetController;
 use Ortholex\App\Words\Words;
 use Ortholex\Core\Airframe\Airframe;
 use Ortholex\Core\Airframe\AirframeError;
@@ -20,9 +22,9 @@ use Ortholex\Core\Airframe\LevelCheck;
 use Ortholex\Core\Airframe\Mixer;
 use Ortholex\Core\Airframe\Mounting;
 use Ortholex\Core\Airframe\Rotation;
+use Ortholex\Core\Craft\Place;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Settings\Catalogue;
-use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Attribute\AsController;
@@ -35,10 +37,13 @@ final class FrameController extends SheetController
     /** About how far a hand lifts the nose; the pose must be clearly that and no other. */
     private const LIFT_DEG = 45.0;
 
+    /** A new arm of a custom frame reaches this far from the middle. */
+    private const NEW_ARM_MM = 110.0;
+
     public function __construct(
         private readonly EntityManagerInterface $entities,
         private readonly LinkService $links,
-        private readonly Worlds $worlds,
+        private readonly Benches $benches,
         private readonly Staging $staging,
         private readonly Catalogue $catalogue,
         private readonly Airframes $frames,
@@ -92,47 +97,62 @@ final class FrameController extends SheetController
     }
 
     #[Route('/craft/{slug}/frame/pose', name: 'frame_pose', methods: ['POST'])]
-    public function pose(string $slug, Request $request): JsonResponse
+    public function pose(string $slug, Request $request): Answer
     {
         $craft = $this->crafts->named($slug);
         $pose =
             Pose::tryFrom(Input::of($request)->text('pose', 20)) ?? throw BadRequest::at('pose', 'Show the craft level, or nose up.');
         $this->links->demandLinked($craft);
         $shown = $this->poses($craft)[$pose->value] ?? new ShownPose($craft, $pose);
-        [$shown->x, $shown->y, $shown->z] = $this->worlds->client($craft)->accelerometer();
+        [$shown->x, $shown->y, $shown->z] = $this->benches->client($craft)->accelerometer();
         $this->entities->persist($shown);
         $this->entities->flush();
 
-        return new JsonResponse(['force_g' => $shown->force()]);
+        return Answer::of(['force_g' => $shown->force()]);
     }
 
     /** Chooses an airframe; a custom one starts from the arms of the one before. */
     #[Route('/craft/{slug}/frame/layout', name: 'frame_layout', methods: ['POST'])]
-    public function layout(string $slug, Request $request): JsonResponse
+    public function layout(string $slug, Request $request): Answer
     {
         $craft = $this->crafts->named($slug);
         $layout = Input::of($request)->text('layout', 40);
         $values = ['frame.layout' => $layout];
         if (Layout::Custom->value === $layout) {
             foreach ($this->frames->of($craft)->motors as $motor) {
-                $values["arm.$motor->place.forward_mm"] = round(1000 * $motor->x);
-                $values["arm.$motor->place.right_mm"] = round(1000 * $motor->y);
+                $values["motor_place.$motor->place.forward_mm"] = round(1000 * $motor->x);
+                $values["motor_place.$motor->place.right_mm"] = round(1000 * $motor->y);
             }
         }
         $this->staging->stage($craft, SettingSet::of($values)->among($craft->settings)->toArray());
 
-        return new JsonResponse(['staged' => $this->staging->of($craft)]);
+        return Answer::of(['staged' => $this->staging->of($craft)]);
+    }
+
+    /** Puts a motor where a custom frame has none; it is dragged to its place from there. */
+    #[Route('/craft/{slug}/frame/arm', name: 'frame_arm', methods: ['POST'])]
+    public function arm(string $slug, Request $request): Answer
+    {
+        $craft = $this->crafts->named($slug);
+        $place = Place::tryFrom(Input::of($request)->text('place', 40)) ?? throw BadRequest::at('place', 'There is no such place.');
+        $reach = 0 !== $place->forward() && 0 !== $place->right() ? self::NEW_ARM_MM / \M_SQRT2 : self::NEW_ARM_MM;
+        $this->staging->stage($craft, [
+            "motor_place.$place->value.forward_mm" => round($place->forward() * $reach),
+            "motor_place.$place->value.right_mm" => round($place->right() * $reach),
+        ]);
+
+        return Answer::of(['staged' => $this->staging->of($craft)]);
     }
 
     /** What is left of roll and pitch while the craft lies level, staged. */
     #[Route('/craft/{slug}/frame/level', name: 'frame_level', methods: ['POST'])]
-    public function level(string $slug): JsonResponse
+    public function level(string $slug): Answer
     {
         $craft = $this->crafts->named($slug);
         $this->links->demandLinked($craft);
         try {
             $level = LevelCheck::of(
-                $this->worlds->client($craft)->accelerometer(32),
+                $this->benches->client($craft)->accelerometer(32),
                 Rotation::degrees(...$this->mountingOf($craft->settings)),
             );
         } catch (AirframeError $e) {
@@ -140,7 +160,7 @@ final class FrameController extends SheetController
         }
         $this->staging->stage($craft, ['level.roll_deg' => $level->rollDeg, 'level.pitch_deg' => $level->pitchDeg]);
 
-        return new JsonResponse([
+        return Answer::of([
             'said' => \sprintf(
                 'The board sits %.1f° in roll and %.1f° in pitch off level; that is staged to be taken off.',
                 $level->rollDeg,
@@ -161,18 +181,18 @@ final class FrameController extends SheetController
     }
 
     #[Route('/craft/{slug}/frame/again', name: 'frame_again', methods: ['POST'])]
-    public function again(string $slug): JsonResponse
+    public function again(string $slug): Answer
     {
         foreach ($this->poses($this->crafts->named($slug)) as $pose) {
             $this->entities->remove($pose);
         }
         $this->entities->flush();
 
-        return new JsonResponse([]);
+        return Answer::of();
     }
 
     #[Route('/craft/{slug}/frame/mounting', name: 'frame_mounting', methods: ['POST'])]
-    public function mounting(string $slug): JsonResponse
+    public function mounting(string $slug): Answer
     {
         $craft = $this->crafts->named($slug);
         [$found, $problem] = $this->found($craft);
@@ -185,7 +205,7 @@ final class FrameController extends SheetController
             'mounting.yaw_deg' => $found->yawDeg,
         ]);
 
-        return new JsonResponse(['said' => 'The mounting is staged. Commit it, then tilt the craft: the picture on 11 must follow.']);
+        return Answer::said('The mounting is staged. Commit it, then tilt the craft: the picture on 11 must follow.');
     }
 
     /** @return array{?Mounting, string} what the poses say, or why they cannot be */

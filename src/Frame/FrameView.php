@@ -7,7 +7,9 @@ namespace Ortholex\App\Frame;
 use Ortholex\Core\Airframe\Airframe;
 use Ortholex\Core\Airframe\Layout;
 use Ortholex\Core\Airframe\Mixer;
+use Ortholex\Core\Airframe\MotorPlace;
 use Ortholex\Core\Airframe\Mounting;
+use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\Craft\Place;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Settings\Setting;
@@ -38,6 +40,44 @@ final readonly class FrameView
         public SettingSet $staged,
         public bool $linked,
     ) {
+    }
+
+    /** @return list<array{float, float}> x forward and y right of each motor, m */
+    public function motors(): array
+    {
+        return array_map(static fn (MotorPlace $m): array => [$m->x, $m->y], $this->frame->motors);
+    }
+
+    public function isCustom(): bool
+    {
+        return Layout::Custom === $this->layout;
+    }
+
+    /** Whether a mounting is staged. */
+    public function mountingStaged(): bool
+    {
+        foreach (Axis::cases() as $axis) {
+            if ($this->staged->has("mounting.{$axis->value}_deg")) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    /** Whether the board lies with its underside up, as set. */
+    public function underside(): bool
+    {
+        return 180.0 === abs($this->set[0]);
+    }
+
+    /** Thrust arrow of a motor for a full command of an axis, as a path from the motor; 26 units for all it has. */
+    public function arrow(int $motor, int $axis): string
+    {
+        $share = $this->mixer->shares[$motor][$axis] ?? 0.0;
+        $tip = $share > 0 ? 6 : -6;
+
+        return 'v'.round(-26 * $share, 1).(abs($share) > 0.1 ? "m-4 {$tip}l4 ".-$tip."l4 $tip" : '');
     }
 
     /** @return list<string> places that a custom frame has no motor at */

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\App\Frame;
 
 use Doctrine\ORM\Mapping as ORM;
-use Ortholex\App\Craft\Craft;
+use Ortholex\App\Book\Craft;
 
 /** What the board's accelerometer read while the builder held the craft in a known pose. */
 #[ORM\Entity]

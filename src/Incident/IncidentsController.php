@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace Ortholex\App\Incident;
 
 use Ortholex\App\FlightLog\LogBook;
-use Ortholex\App\Frame\Airframes;
+use Ortholex\App\Page\SheetController;
 use Ortholex\App\Report\AnalysisStore;
-use Ortholex\App\Shell\SheetController;
+use Ortholex\App\Settings\Airframes;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Attribute\AsController;

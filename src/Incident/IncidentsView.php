@@ -12,6 +12,9 @@ use Ortholex\Core\Incident\Incident;
 /** What sheet 55 shows. */
 final readonly class IncidentsView
 {
+    private const BEFORE_S = 0.4;
+    private const AFTER_S = 0.8;
+
     /**
      * @param list<Log>                $logs
      * @param list<Incident>           $incidents
@@ -35,5 +38,31 @@ final readonly class IncidentsView
     public function sample(float $atS): int
     {
         return $this->log?->sampleAt($atS) ?? 0;
+    }
+
+    /** @return array{from: int, to: int, onset: int} samples to be drawn around the chosen one */
+    public function shown(): array
+    {
+        $at = $this->chosen->atS ?? 0.0;
+
+        return ['from' => $this->sample($at - self::BEFORE_S), 'to' => $this->sample($at + self::AFTER_S), 'onset' => $this->sample($at)];
+    }
+
+    /** Milliseconds from the chosen one's onset. */
+    public function offsetMs(float $atS): int
+    {
+        return (int) round(1000 * ($atS - ($this->chosen->atS ?? 0.0)));
+    }
+
+    /** How well the loss of this motor explains the rotation; null where it was not tried. */
+    public function fitOf(string $place): ?float
+    {
+        foreach ($this->chosen->ranked ?? [] as $fit) {
+            if ($fit->place === $place) {
+                return $fit->fit;
+            }
+        }
+
+        return null;
     }
 }

@@ -4,23 +4,21 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Logs;
 
-use Doctrine\ORM\EntityManagerInterface;
-use Ortholex\App\Craft\Craft;
-use Ortholex\App\Craft\Worlds;
-use Ortholex\App\FlightLog\Log;
+use Ortholex\App\Book\Craft;
 use Ortholex\App\FlightLog\LogBook;
 use Ortholex\App\FlightLog\LogStore;
+use Ortholex\App\Link\Benches;
+use Ortholex\App\Page\SheetController;
+use Ortholex\App\Settings\Staging;
+use Ortholex\App\Shell\Answer;
 use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\Input;
-use Ortholex\App\Shell\SheetController;
 use Ortholex\App\Words\Words;
 use Ortholex\App\Work\Jobs;
-use Ortholex\Bench\Flight\FlightCard;
-use Ortholex\Bench\Power\Mode;
+use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\FlightLog\LogWriter;
 use Ortholex\Core\LogCheck\Card;
 use Symfony\Component\HttpFoundation\HeaderUtils;
-use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpFoundation\StreamedResponse;
@@ -30,12 +28,16 @@ use Symfony\Component\Routing\Attribute\Route;
 #[AsController]
 final class LogsController extends SheetController
 {
+    /** A card flies this long. */
+    private const SECONDS = 40;
+
     public function __construct(
         private readonly LogBook $book,
+        private readonly FlownLogs $flown,
         private readonly LogStore $store,
         private readonly Jobs $jobs,
-        private readonly Worlds $worlds,
-        private readonly EntityManagerInterface $entities,
+        private readonly Staging $staging,
+        private readonly Benches $benches,
         private readonly int $mostUploadMb,
         private readonly Words $words,
     ) {
@@ -46,41 +48,31 @@ final class LogsController extends SheetController
     {
         $craft = $this->crafts->named($slug);
         $whyNot = $this->whyNotFly($craft);
-        $cards = [];
-        foreach (Card::cases() as $card) {
-            $sticks = ['roll' => [], 'pitch' => [], 'throttle' => []];
-            foreach (FlightCard::fly($card, 40, 3, 0.4, 11)->frames as $f) {
-                $sticks['roll'][] = round($f[0], 2);
-                $sticks['pitch'][] = round($f[1], 2);
-                $sticks['throttle'][] = round($f[3], 2);
-            }
-            $cards[] = [
-                'id' => $card->value,
-                'name' => $this->words->of($card),
-                'for' => $this->words->purpose($card),
-                'sticks' => $sticks,
-            ];
-        }
+        $bench = $this->benches->of($craft);
+        $cards = array_map(static fn (Card $c): CardView => CardView::of($c, $bench->sticks($c, self::SECONDS, 3)), Card::cases());
+        $plan = $this->flown->plan($craft);
+        $staged = $this->staging->of($craft);
 
         return $this->show(
             $craft,
             '51',
             'Logs/logs.html.twig',
             new LogsView(
-                $this->book->rows($craft),
+                $this->flown->rows($craft),
                 $cards,
                 '' === $whyNot,
                 $whyNot,
                 $this->mostUploadMb,
                 $this->book->away($craft),
-                $this->book->plan($craft),
+                $plan,
+                SettingSet::of($plan->change)->where(static fn (string $name): bool => !$staged->has($name)),
                 $craft->settings,
             ),
         );
     }
 
     #[Route('/craft/{slug}/logs/fly', name: 'fly', methods: ['POST'])]
-    public function fly(string $slug, Request $request): JsonResponse
+    public function fly(string $slug, Request $request): Answer
     {
         $craft = $this->crafts->named($slug);
         $name = Input::of($request)->text('card', 40);
@@ -90,14 +82,14 @@ final class LogsController extends SheetController
             throw BadRequest::at('card', $whyNot);
         }
         // Each flight has weather and hands of its own, and can still be flown again exactly.
-        $seed = 1000 + (int) $this->entities->getRepository(Log::class)->count(['craft' => $craft]);
+        $seed = 1000 + $this->book->countAll($craft);
         $job = $this->jobs->start($craft, 'fly', 'Fly '.$this->words->of($card), [
             'card' => $card->value,
             'seed' => $seed,
-            'seconds' => 40,
+            'seconds' => self::SECONDS,
         ]);
 
-        return new JsonResponse(['job' => $job->id]);
+        return Answer::of(['job' => $job->id]);
     }
 
     #[Route('/craft/{slug}/logs/{id<\d+>}.csv', name: 'log_csv', methods: ['GET'])]
@@ -123,7 +115,7 @@ final class LogsController extends SheetController
 
     private function whyNotFly(Craft $craft): string
     {
-        $state = $this->worlds->of($craft)->store->peek();
+        $state = $this->benches->of($craft)->state();
 
         return match (true) {
             !$craft->isKnown() => 'Link the craft once first, on sheet 11.',
@@ -131,7 +123,7 @@ final class LogsController extends SheetController
             !$state->props => 'The props are off. Fit them at the bench strip.',
             !$state->transmitter => 'The transmitter is off. Switch it on at the bench strip.',
             !$state->outdoors => 'The craft is indoors. Carry it outdoors at the bench strip.',
-            Mode::Bootloader === $state->mode => 'The board has no whole firmware. Write it on sheet 12.',
+            $state->bootloader => 'The board has no whole firmware. Write it on sheet 12.',
             default => '',
         };
     }

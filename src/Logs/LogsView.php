@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Ortholex\App\Logs;
 
 use Ortholex\App\FlightLog\Log;
-use Ortholex\App\FlightLog\LogRow;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\LogCheck\FlightPlan;
 
@@ -13,10 +12,11 @@ use Ortholex\Core\LogCheck\FlightPlan;
 final readonly class LogsView
 {
     /**
-     * @param list<LogRow>                                                                          $rows
-     * @param list<Log>                                                                             $away put away, with a way back
-     * @param list<array{id: string, name: string, for: string, sticks: array<string, list<float>>}> $cards with a few points of each stick
-     * @param SettingSet $now   settings on the craft, for what the plan changes
+     * @param list<LogRow>   $rows
+     * @param list<Log>      $away   put away, with a way back
+     * @param list<CardView> $cards
+     * @param SettingSet     $change what the plan would set otherwise, and is not staged yet
+     * @param SettingSet     $now    settings on the craft
      */
     public function __construct(
         public array $rows,
@@ -26,6 +26,7 @@ final readonly class LogsView
         public int $mostUploadMb,
         public array $away,
         public FlightPlan $plan,
+        public SettingSet $change,
         public SettingSet $now,
     ) {
     }

@@ -5,16 +5,17 @@ declare(strict_types=1);
 namespace Ortholex\App\Motors;
 
 use Doctrine\ORM\EntityManagerInterface;
-use Ortholex\App\Craft\Craft;
-use Ortholex\App\Craft\CraftInterlocks;
-use Ortholex\App\Craft\LinkService;
-use Ortholex\App\Craft\Worlds;
-use Ortholex\App\Esc\Escs;
+use Ortholex\App\Book\Craft;
+use Ortholex\App\Link\Benches;
+use Ortholex\App\Link\CraftInterlocks;
+use Ortholex\App\Link\Escs;
+use Ortholex\App\Link\LinkService;
 use Ortholex\App\Motors\Reading\DriveReadings;
-use Ortholex\App\Record\Staging;
+use Ortholex\App\Page\SheetController;
+use Ortholex\App\Settings\Staging;
+use Ortholex\App\Shell\Answer;
 use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\Input;
-use Ortholex\App\Shell\SheetController;
 use Ortholex\App\Words\Words;
 use Ortholex\Core\Drive\CalibrationStep;
 use Ortholex\Core\Drive\EscCalibration;
@@ -22,7 +23,7 @@ use Ortholex\Core\Drive\MotorSignal;
 use Ortholex\Core\Drive\TeachStep;
 use Ortholex\Core\Guard\MotorWork;
 use Ortholex\Core\Settings\EscTable;
-use Symfony\Component\HttpFoundation\JsonResponse;
+use Symfony\Component\Clock\ClockInterface;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpKernel\Attribute\AsController;
 use Symfony\Component\Routing\Attribute\Route;
@@ -34,58 +35,79 @@ final class DriveController extends SheetController
     public function __construct(
         private readonly EntityManagerInterface $entities,
         private readonly LinkService $links,
-        private readonly Worlds $worlds,
+        private readonly Benches $benches,
         private readonly Staging $staging,
         private readonly DriveReadings $readings,
         private readonly CraftInterlocks $interlocks,
         private readonly Words $words,
+        private readonly ClockInterface $clock,
     ) {
     }
 
     /** Holds all outputs at one step of the slow rise for half a second more. */
     #[Route('/craft/{slug}/motors/rise', name: 'motors_rise', methods: ['POST'])]
-    public function rise(string $slug, Request $request): JsonResponse
+    public function rise(string $slug, Request $request): Answer
     {
         $craft = $this->crafts->named($slug);
         $input = Input::of($request);
         if ($this->stops($craft, $input)) {
-            return new JsonResponse(['spinning' => false]);
+            return Answer::of(['spinning' => false]);
+        }
+        if ($input->flag('whole')) {
+            $step = $this->readings->nextStep($craft);
+            $this->hold(fn () => $this->readings->rise($craft, $step, false, null));
+            $this->readings->rise($craft, $step, true, null);
+            $last = \count(DriveReadings::RISE_PCT) - 1;
+
+            return Answer::said(
+                $step < $last
+                    ? 'Step '.($step + 1).' of '.($last + 1).' is read. Press again for the next.'
+                    : 'All steps are read.',
+            );
         }
         $step = $input->whole('step', 0, \count(DriveReadings::RISE_PCT) - 1);
         $swapped = explode(',', $input->text('swapped', 60));
         $this->readings->rise($craft, $step, $input->flag('read'), 2 === \count($swapped) ? [$swapped[0], $swapped[1]] : null);
 
-        return new JsonResponse(['pct' => DriveReadings::RISE_PCT[$step]]);
+        return Answer::of(['pct' => DriveReadings::RISE_PCT[$step]]);
     }
 
     #[Route('/craft/{slug}/motors/feedback', name: 'motors_feedback', methods: ['POST'])]
-    public function feedback(string $slug, Request $request): JsonResponse
+    public function feedback(string $slug, Request $request): Answer
     {
         $craft = $this->crafts->named($slug);
         $input = Input::of($request);
         if ($this->stops($craft, $input)) {
-            return new JsonResponse(['spinning' => false]);
+            return Answer::of(['spinning' => false]);
+        }
+        if ($input->flag('whole')) {
+            foreach (array_keys(EscTable::pads($craft->settings)) as $i => $pad) {
+                $this->hold(fn () => $this->readings->feedback($craft, $pad, 0 === $i, false));
+                $this->readings->feedback($craft, $pad, 0 === $i, true);
+            }
+
+            return Answer::said('Each was asked.');
         }
         $pad = $input->whole('pad', 1, 8);
         $this->readings->feedback($craft, $pad, $input->flag('first'), $input->flag('read'));
 
-        return new JsonResponse(['pad' => $pad]);
+        return Answer::of(['pad' => $pad]);
     }
 
     #[Route('/craft/{slug}/motors/magnets', name: 'motors_magnets', methods: ['POST'])]
-    public function magnets(string $slug): JsonResponse
+    public function magnets(string $slug): Answer
     {
         $craft = $this->crafts->named($slug);
         $magnets =
-            $this->readings->answered($craft)?->trueMagnets() ??
+            $this->readings->answered($craft)?->toldMagnets() ??
             throw BadRequest::at('magnets', 'The check did not tell the pole count. Do it once more.');
         $this->staging->stage($craft, ['motors.rotor_magnets' => $magnets]);
 
-        return new JsonResponse(['said' => "Rotor magnets $magnets is staged."]);
+        return Answer::said("Rotor magnets $magnets is staged.");
     }
 
     #[Route('/craft/{slug}/motors/idle', name: 'motors_idle', methods: ['POST'])]
-    public function idle(string $slug): JsonResponse
+    public function idle(string $slug): Answer
     {
         $craft = $this->crafts->named($slug);
         $rising = $this->readings->risen($craft)?->rising;
@@ -94,18 +116,27 @@ final class DriveController extends SheetController
         }
         $this->staging->stage($craft, $rising->idleFor($craft->settings));
 
-        return new JsonResponse(['said' => "Idle output $rising->idlePct % is staged."]);
+        return Answer::said("Idle output $rising->idlePct % is staged.");
+    }
+
+    /** The motors of two places were swapped, to see whether the fault goes along. */
+    #[Route('/craft/{slug}/motors/swapped', name: 'motors_swapped', methods: ['POST'])]
+    public function swapped(string $slug, Request $request): Answer
+    {
+        $input = Input::of($request);
+        $this->readings->swapped($this->crafts->named($slug), $input->text('weak', 40), $input->text('with', 40));
+
+        return Answer::said('Noted. Raise all outputs again: what struggles now tells which it is.');
     }
 
     /** One step of teaching analogue ESCs their end points; each has its interlock. */
     #[Route('/craft/{slug}/motors/teach', name: 'motors_teach', methods: ['POST'])]
-    public function teach(string $slug, Request $request): JsonResponse
+    public function teach(string $slug, Request $request): Answer
     {
         $craft = $this->crafts->named($slug);
         $this->links->demandLinked($craft);
         $step = TeachStep::tryFrom(Input::of($request)->text('step', 10)) ?? throw BadRequest::at('step', 'A step is full, zero or end.');
-        $world = $this->worlds->of($craft);
-        $state = $world->store->peek();
+        $state = $this->benches->of($craft)->state();
         $now = EscCalibration::at(
             MotorSignal::in($craft->settings),
             $state->propsDeclaredOff,
@@ -120,14 +151,23 @@ final class DriveController extends SheetController
         if (TeachStep::Full === $step) {
             $this->interlocks->of($craft)->demandPropsOff(MotorWork::HoldOutputsAtFull);
         }
-        $this->worlds->client($craft)->teach($step);
-        $state = $world->store->peek();
+        $this->benches->client($craft)->teach($step);
+        $state = $this->benches->of($craft)->state();
         if (TeachStep::End === $step && EscCalibration::isDone($state->tones, \count(EscTable::pads($craft->settings)))) {
             $craft->redone('esc_calibration');
             $this->entities->flush();
         }
 
-        return new JsonResponse(['tones' => $state->tones]);
+        return Answer::of(['tones' => $state->tones]);
+    }
+
+    /** Keeps outputs driven for a second, for who has no script that holds them. */
+    private function hold(\Closure $drive): void
+    {
+        for ($i = 0; $i < 4; ++$i) {
+            $drive();
+            $this->clock->sleep(0.25);
+        }
     }
 
     /** Whether the motors were told to stop; if not, they may turn only with the props off. */
@@ -135,7 +175,7 @@ final class DriveController extends SheetController
     {
         $this->links->demandLinked($craft);
         if ($input->flag('stop')) {
-            $this->worlds->client($craft)->spin(0, 0.0);
+            $this->benches->client($craft)->spin(0, 0.0);
 
             return true;
         }

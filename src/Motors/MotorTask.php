@@ -11,4 +11,14 @@ enum MotorTask: string
     case Rise = 'rise';
     case Feedback = 'feedback';
     case Teach = 'teach';
+
+    public function title(): string
+    {
+        return match ($this) {
+            self::Spin => 'Spin check',
+            self::Rise => 'Slow rise',
+            self::Feedback => 'Rpm feedback',
+            self::Teach => 'ESC calibration',
+        };
+    }
 }

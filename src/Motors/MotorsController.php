@@ -5,18 +5,19 @@ declare(strict_types=1);
 namespace Ortholex\App\Motors;
 
 use Doctrine\ORM\EntityManagerInterface;
-use Ortholex\App\Craft\Craft;
-use Ortholex\App\Craft\CraftInterlocks;
-use Ortholex\App\Craft\LinkService;
-use Ortholex\App\Craft\Worlds;
-use Ortholex\App\Esc\Escs;
-use Ortholex\App\Frame\Airframes;
+use Ortholex\App\Book\Craft;
+use Ortholex\App\Link\Benches;
+use Ortholex\App\Link\CraftInterlocks;
+use Ortholex\App\Link\Escs;
+use Ortholex\App\Link\LinkService;
 use Ortholex\App\Motors\Reading\DriveReadings;
-use Ortholex\App\Record\Staging;
+use Ortholex\App\Page\SheetController;
+use Ortholex\App\Settings\Airframes;
+use Ortholex\App\Settings\CurrentNames;
+use Ortholex\App\Settings\Staging;
+use Ortholex\App\Shell\Answer;
 use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\Input;
-use Ortholex\App\Shell\SheetController;
-use Ortholex\App\Tune\Chains;
 use Ortholex\App\Words\Words;
 use Ortholex\Core\Airframe\Airframe;
 use Ortholex\Core\Airframe\SpinAnswer;
@@ -27,9 +28,10 @@ use Ortholex\Core\Drive\LoopLoad;
 use Ortholex\Core\Drive\MotorSignal;
 use Ortholex\Core\Drive\SignalTiming;
 use Ortholex\Core\Esc\EscIdentity;
+use Ortholex\Core\Esc\TurningDirection;
 use Ortholex\Core\Guard\MotorWork;
 use Ortholex\Core\Settings\Catalogue;
-use Symfony\Component\HttpFoundation\JsonResponse;
+use Ortholex\Core\Settings\EscTable;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Attribute\AsController;
@@ -45,17 +47,17 @@ final class MotorsController extends SheetController
         'motors.rpm_feedback',
         'motors.loop_rate_hz',
         'motors.idle_pct',
-        'motors.idle_us',
+        'motors.idle_permille',
         'motors.still_when_armed',
     ];
 
     public function __construct(
         private readonly EntityManagerInterface $entities,
         private readonly LinkService $links,
-        private readonly Worlds $worlds,
+        private readonly Benches $benches,
         private readonly Staging $staging,
         private readonly Catalogue $catalogue,
-        private readonly Chains $chains,
+        private readonly CurrentNames $names,
         private readonly Airframes $frames,
         private readonly Escs $escs,
         private readonly DriveReadings $readings,
@@ -68,12 +70,13 @@ final class MotorsController extends SheetController
     public function sheet(string $slug, Request $request): Response
     {
         $craft = $this->crafts->named($slug);
-        $state = $this->worlds->of($craft)->store->peek();
+        $state = $this->benches->of($craft)->state();
         $frame = $this->frame($craft);
         $set = $this->padMap($this->staging->preview($craft), $frame);
         $check = $this->check($craft, $frame, array_keys($set));
-        $preview = $this->chains->current($craft, $this->staging->preview($craft));
+        $preview = $this->names->of($craft, $this->staging->preview($craft));
         $declared = $state->propsDeclaredOff;
+        $risen = $this->readings->risen($craft);
 
         return $this->show(
             $craft,
@@ -83,8 +86,8 @@ final class MotorsController extends SheetController
                 MotorTask::tryFrom($request->query->getString('do')) ?? MotorTask::Spin,
                 $frame,
                 new SafetyView($this->links->isLinked($craft), $state->pack, $declared),
-                new SpinView($this->shown($craft), $set, $check, $this->canReverse($craft, $check)),
-                $this->readings->risen($craft),
+                new SpinView($frame, $this->shown($craft), $set, $check, $this->canReverse($craft, $check)),
+                $risen,
                 $this->readings->answered($craft),
                 new TeachingView(
                     EscCalibration::at(MotorSignal::in($preview), $declared, $state->pack, $state->teach, $state->tones, \count($set)),
@@ -92,6 +95,8 @@ final class MotorsController extends SheetController
                     $state->teach,
                 ),
                 $this->signal($craft, $preview, \count($frame->motors)),
+                RiseChart::of($risen),
+                \count(DriveReadings::RISE_PCT),
             ),
         );
     }
@@ -121,25 +126,25 @@ final class MotorsController extends SheetController
 
     /** Holds one output turning for half a second more; 409 when an interlock is unmet. */
     #[Route('/craft/{slug}/motors/spin', name: 'motors_spin', methods: ['POST'])]
-    public function spin(string $slug, Request $request): JsonResponse
+    public function spin(string $slug, Request $request): Answer
     {
         $craft = $this->crafts->named($slug);
         $input = Input::of($request);
         $pad = $input->whole('pad', 1, 8);
         $this->links->demandLinked($craft);
         if ($input->flag('stop')) {
-            $this->worlds->client($craft)->spin($pad, 0.0);
+            $this->benches->client($craft)->spin($pad, 0.0);
 
-            return new JsonResponse(['spinning' => false]);
+            return Answer::of(['spinning' => false]);
         }
         $this->interlocks->of($craft)->demandPropsOff(MotorWork::Spin);
-        $this->worlds->client($craft)->spin($pad, self::GENTLE_PCT);
+        $this->benches->client($craft)->spin($pad, self::GENTLE_PCT);
 
-        return new JsonResponse(['spinning' => true]);
+        return Answer::of(['spinning' => true]);
     }
 
     #[Route('/craft/{slug}/motors/answer', name: 'motors_answer', methods: ['POST'])]
-    public function answer(string $slug, Request $request): JsonResponse
+    public function answer(string $slug, Request $request): Answer
     {
         $craft = $this->crafts->named($slug);
         $frame = $this->frame($craft);
@@ -151,26 +156,26 @@ final class MotorsController extends SheetController
         }
         $spin = $this->shown($craft)[$pad] ?? new ShownSpin($craft, $pad);
         $spin->place = $place;
-        $spin->direction = $input->whole('direction', -1, 1) < 0 ? -1 : 1;
+        $spin->direction = '' === $input->text('direction') ? 0 : $input->whole('direction', -1, 1);
         $this->entities->persist($spin);
         $this->entities->flush();
 
-        return new JsonResponse([]);
+        return Answer::of();
     }
 
     #[Route('/craft/{slug}/motors/again', name: 'motors_again', methods: ['POST'])]
-    public function again(string $slug): JsonResponse
+    public function again(string $slug): Answer
     {
         foreach ($this->shown($this->crafts->named($slug)) as $spin) {
             $this->entities->remove($spin);
         }
         $this->entities->flush();
 
-        return new JsonResponse([]);
+        return Answer::of();
     }
 
     #[Route('/craft/{slug}/motors/map', name: 'motors_map', methods: ['POST'])]
-    public function map(string $slug): JsonResponse
+    public function map(string $slug): Answer
     {
         $craft = $this->crafts->named($slug);
         $frame = $this->frame($craft);
@@ -188,12 +193,14 @@ final class MotorsController extends SheetController
         $base = $this->staging->preview($craft);
         $turned = [];
         foreach ($this->canReverse($craft, $check) ? $check->reverse : [] as $place) {
-            $turned["esc.$place.direction"] = 'reversed' === ($base["esc.$place.direction"] ?? 'normal') ? 'normal' : 'reversed';
+            $turned["esc.$place.direction"] = EscTable::isSwapped(['direction' => $base["esc.$place.direction"] ?? ''])
+                ? TurningDirection::AsWired->value
+                : TurningDirection::Swapped->value;
         }
         $this->staging->stage($craft, $turned);
         $this->again($slug);
 
-        return new JsonResponse([
+        return Answer::of([
             'said' => ([] === $turned ? 'The new pad map is staged.' : 'Pad map and directions are staged.').
                 ' Commit, then show the motors once more: that round proves it.',
         ]);

@@ -20,6 +20,14 @@ final readonly class MotorsView
         public ?FeedbackView $answered,
         public TeachingView $teaching,
         public SignalView $signal,
+        public RiseChart $rise,
+        public int $riseSteps,
     ) {
+    }
+
+    /** @return list<MotorTask> */
+    public function tasks(): array
+    {
+        return MotorTask::cases();
     }
 }

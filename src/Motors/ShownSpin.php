@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\App\Motors;
 
 use Doctrine\ORM\Mapping as ORM;
-use Ortholex\App\Craft\Craft;
+use Ortholex\App\Book\Craft;
 
 /** What the builder saw when one output was spun. */
 #[ORM\Entity]
@@ -19,7 +19,7 @@ class ShownSpin
     #[ORM\Column]
     public string $place = '';
 
-    /** +1 clockwise from above, −1 counter-clockwise */
+    /** +1 clockwise from above, −1 counter-clockwise, 0 while it was not said */
     #[ORM\Column]
     public int $direction = 1;
 

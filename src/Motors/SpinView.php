@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Motors;
 
+use Ortholex\Core\Airframe\Airframe;
 use Ortholex\Core\Airframe\SpinCheck;
 use Ortholex\Core\Fact\Fact;
 
@@ -11,12 +12,48 @@ use Ortholex\Core\Fact\Fact;
 final readonly class SpinView
 {
     /**
-     * @param array<int, ShownSpin> $shown      by pad
+     * @param array<int, ShownSpin> $shown      by pad; direction 0 where none was said yet
      * @param array<int, string>    $set        pad => place, as staged or set; its keys are the pads that motors hang on
      * @param bool                  $canReverse whether every ESC that turns the wrong way has answered
      */
-    public function __construct(public array $shown, public array $set, public SpinCheck $check, public bool $canReverse)
+    public function __construct(
+        public Airframe $frame,
+        public array $shown,
+        public array $set,
+        public SpinCheck $check,
+        public bool $canReverse,
+    ) {
+    }
+
+    public function drawing(): SpinDrawing
     {
+        return SpinDrawing::of($this);
+    }
+
+    /** A motor whose wire is drawn and whose direction is not; '' when there is none. */
+    public function turning(): string
+    {
+        foreach ($this->shown as $spin) {
+            if (0 === $spin->direction) {
+                return $spin->place;
+            }
+        }
+
+        return '';
+    }
+
+    /** How many outputs were shown with direction and all. */
+    public function whole(): int
+    {
+        return \count(array_filter($this->shown, static fn (ShownSpin $s): bool => 0 !== $s->direction));
+    }
+
+    /** What was said of the motor at a place: +1 clockwise from above, −1 counter-clockwise, 0 not yet. */
+    public function direction(string $place): int
+    {
+        $pad = $this->padOf($place);
+
+        return null === $pad ? 0 : $this->shown[$pad]->direction;
     }
 
     /** @return list<int> */

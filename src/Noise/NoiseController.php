@@ -6,10 +6,10 @@ namespace Ortholex\App\Noise;
 
 use Ortholex\App\FlightLog\Log;
 use Ortholex\App\FlightLog\LogBook;
+use Ortholex\App\Page\SheetController;
 use Ortholex\App\Report\AnalysisStore;
 use Ortholex\App\Report\LogSheetView;
 use Ortholex\App\Shell\BadRequest;
-use Ortholex\App\Shell\SheetController;
 use Ortholex\Core\Report\MapChart;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;

@@ -190,7 +190,7 @@ final readonly class NoiseFindings
                             $ridge->toPct,
                         ),
                         '62',
-                        'Let a notch follow it',
+                        'Add a tracking notch',
                     );
                 }
             }

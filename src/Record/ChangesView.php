@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Record;
 
+use Ortholex\App\Settings\ChangeEntry;
 use Ortholex\Core\Settings\Setting;
 
 /** What sheet 73 shows. */

@@ -5,17 +5,22 @@ declare(strict_types=1);
 namespace Ortholex\App\Record;
 
 use Doctrine\ORM\EntityManagerInterface;
-use Ortholex\App\Craft\LinkService;
+use Ortholex\App\Link\LinkService;
+use Ortholex\App\Page\SheetController;
+use Ortholex\App\Settings\ChangeEntry;
+use Ortholex\App\Settings\Snapshot;
+use Ortholex\App\Settings\Snapshots;
+use Ortholex\App\Settings\Staging;
+use Ortholex\App\Shell\Answer;
 use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\Input;
-use Ortholex\App\Shell\SheetController;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\Settings\Catalogue;
+use Ortholex\Core\Settings\Migration\FormerNames;
 use Ortholex\Core\Settings\Migration\Migration;
 use Ortholex\Core\Settings\Setting;
 use Ortholex\Core\Settings\SettingError;
-use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Attribute\AsController;
@@ -32,6 +37,7 @@ final class RecordController extends SheetController
         private readonly Catalogue $catalogue,
         private readonly Staging $staging,
         private readonly LinkService $links,
+        private readonly Snapshots $snapshots,
         private readonly EntityManagerInterface $entities,
     ) {
     }
@@ -84,7 +90,7 @@ final class RecordController extends SheetController
 
     /** Reads settings from YAML: every line is checked before any is staged. */
     #[Route('/craft/{slug}/settings.yaml', name: 'settings_yaml_in', methods: ['POST'])]
-    public function fromYaml(string $slug, Request $request): JsonResponse
+    public function fromYaml(string $slug, Request $request): Answer
     {
         $craft = $this->crafts->named($slug);
         try {
@@ -96,7 +102,7 @@ final class RecordController extends SheetController
             throw BadRequest::at('yaml', 'There is nothing to read: each line should be a setting, a colon and a value.');
         }
         $problems = $values = [];
-        foreach ($data as $name => $value) {
+        foreach (FormerNames::carry($data) as $name => $value) {
             try {
                 $values[(string) $name] = $this->catalogue->get((string) $name, $craft->version())->check($value, $craft->version());
             } catch (SettingError $e) {
@@ -108,7 +114,7 @@ final class RecordController extends SheetController
         }
         $this->staging->stage($craft, $values);
 
-        return new JsonResponse(['said' => \count($values).' settings were read; what differs is staged.']);
+        return Answer::said(\count($values).' settings were read; what differs is staged.');
     }
 
     #[Route('/craft/{slug}/72', name: 'snapshots', methods: ['GET'])]
@@ -145,7 +151,7 @@ final class RecordController extends SheetController
     }
 
     #[Route('/craft/{slug}/snapshots', name: 'snapshot_take', methods: ['POST'])]
-    public function take(string $slug, Request $request): JsonResponse
+    public function take(string $slug, Request $request): Answer
     {
         $craft = $this->crafts->named($slug);
         $name = Input::of($request)->text('name', 120);
@@ -153,14 +159,14 @@ final class RecordController extends SheetController
             throw BadRequest::at('name', 'Give the snapshot a name that you will know it by.');
         }
         $this->links->link($craft);
-        $this->links->snapshot($craft, $name, false);
+        $this->snapshots->take($craft, $name, false);
         $this->entities->flush();
 
-        return new JsonResponse(['said' => "Snapshot “{$name}” was taken from the board."]);
+        return Answer::said("Snapshot “{$name}” was taken from the board.");
     }
 
     #[Route('/craft/{slug}/snapshots/{id<\d+>}/stage', name: 'snapshot_stage', methods: ['POST'])]
-    public function stageSnapshot(string $slug, int $id): JsonResponse
+    public function stageSnapshot(string $slug, int $id): Answer
     {
         $craft = $this->crafts->named($slug);
         $snapshot =
@@ -168,7 +174,7 @@ final class RecordController extends SheetController
             throw new NotFoundHttpException('There is no such snapshot.');
         $this->staging->stage($craft, $this->returning($snapshot)->among($craft->settings)->toArray());
 
-        return new JsonResponse(['said' => 'What differs from the snapshot is staged.']);
+        return Answer::said('What differs from the snapshot is staged.');
     }
 
     #[Route('/craft/{slug}/73', name: 'changes', methods: ['GET'])]
@@ -189,7 +195,7 @@ final class RecordController extends SheetController
 
     /** The way back: stages what an entry changed, to the values of before. */
     #[Route('/craft/{slug}/changes/{id<\d+>}/back', name: 'change_back', methods: ['POST'])]
-    public function back(string $slug, int $id): JsonResponse
+    public function back(string $slug, int $id): Answer
     {
         $craft = $this->crafts->named($slug);
         $entry =
@@ -209,7 +215,7 @@ final class RecordController extends SheetController
         }
         $this->staging->stage($craft, $values);
 
-        return new JsonResponse(['said' => 'The way back is staged.']);
+        return Answer::said('The way back is staged.');
     }
 
     /** A snapshot's settings under the names of the firmware that runs now. */

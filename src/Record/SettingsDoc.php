@@ -25,10 +25,10 @@ final class SettingsDoc extends Command
     public function text(Catalogue $catalogue): string
     {
         $out = "# Settings\n\nDrawn from the catalogue (core/Settings/LoamTable.php) by `bin/console app:settings-doc`; do not edit.\n\n";
-        $out .= "| setting | what | unit | range | default | versions | restart |\n|---|---|---|---|---|---|---|\n";
+        $out .= "| setting | what | unit | range | default | why this default | versions | restart |\n|---|---|---|---|---|---|---|---|\n";
         $out .= $this->rows($catalogue->all());
         $out .= "\n## ESCs\n\nIn each ESC, as `esc.PLACE.KEY`, such as `esc.rear_left.advance_deg` (core/Settings/EscTable.php).\n\n";
-        $out .= "| key | what | unit | range | default | versions | restart |\n|---|---|---|---|---|---|---|\n";
+        $out .= "| key | what | unit | range | default | why this default | versions | restart |\n|---|---|---|---|---|---|---|---|\n";
 
         return $out.$this->rows(EscTable::rows());
     }
@@ -53,13 +53,14 @@ final class SettingsDoc extends Command
             };
             $default = \is_bool($s->default) ? ($s->default ? 'on' : 'off') : ('' === $s->default ? 'none' : (string) $s->default);
             $out .= \sprintf(
-                "| `%s` | %s. %s | %s | %s | %s | %s | %s |\n",
+                "| `%s` | %s. %s | %s | %s | %s | %s | %s | %s |\n",
                 $s->name,
                 $this->words->label($s),
                 $this->words->help($s),
                 $s->unit,
                 $range,
                 $default,
+                $this->words->why($s),
                 'from '.$s->since.(null === $s->until ? '' : ", gone in $s->until"),
                 $s->restart ? 'yes' : '',
             );

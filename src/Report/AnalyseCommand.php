@@ -73,7 +73,7 @@ final class AnalyseCommand extends Command
         $table = new Table($output);
         $table->setHeaders([
             'axis',
-            'half there',
+            'to 50 %',
             'rise',
             'peak',
             'at',

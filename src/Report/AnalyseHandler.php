@@ -22,6 +22,11 @@ final readonly class AnalyseHandler implements JobHandler
         return 'analyse';
     }
 
+    public function route(): string
+    {
+        return 'logs';
+    }
+
     public function run(Job $job, JobProgress $progress): array
     {
         $id = $job->parameters['log'] ?? null;

@@ -6,7 +6,10 @@ namespace Ortholex\App\Report;
 
 use Ortholex\App\FlightLog\Log;
 use Ortholex\App\FlightLog\Passage;
+use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\Report\Report;
+use Ortholex\Core\Report\StepReport;
+use Ortholex\Core\Step\StepOfSize;
 use Ortholex\Core\Step\StepRanking;
 
 /**
@@ -54,5 +57,17 @@ final readonly class LogSheetView
         }
 
         return $all;
+    }
+
+    /** Whether an axis is drawn when the sheet opens: the one asked for, else those that the sheet begins with. */
+    public function draws(string $axis, string ...$usual): bool
+    {
+        return null !== Axis::tryFrom($this->axis) ? $this->axis === $axis : \in_array($axis, $usual, true);
+    }
+
+    /** @return array<string, array<string, StepOfSize>> small, medium and large moves by axis */
+    public function sizes(): array
+    {
+        return array_map(static fn (StepReport $s): array => $s->bySize, $this->report->steps ?? []);
     }
 }

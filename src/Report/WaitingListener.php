@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Report;
 
-use Ortholex\App\Shell\ShellBuilder;
+use Ortholex\App\Page\ShellBuilder;
 use Ortholex\App\Work\Jobs;
 use Symfony\Component\EventDispatcher\Attribute\AsEventListener;
 use Symfony\Component\HttpFoundation\JsonResponse;
@@ -45,7 +45,7 @@ final readonly class WaitingListener
                     'shell' => $this->shell->of($craft, $m[1]),
                     'view' => $e->log,
                     'craft' => $craft,
-                    'at' => "/craft/$craft->slug",
+                    'here' => ['slug' => $craft->slug],
                 ]),
                 Response::HTTP_ACCEPTED,
             ),

@@ -8,11 +8,12 @@ use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\FlightLog\Log;
 use Ortholex\App\FlightLog\LogBook;
 use Ortholex\App\FlightLog\LogStore;
+use Ortholex\App\Page\SheetController;
 use Ortholex\App\Report\AnalysisStore;
 use Ortholex\App\Report\LogSheetView;
+use Ortholex\App\Shell\Answer;
 use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\Input;
-use Ortholex\App\Shell\SheetController;
 use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\FlightLog\Traces;
 use Ortholex\Core\Report\Charts;
@@ -159,12 +160,12 @@ final class ResponseController extends SheetController
             }
         }
 
-        return $this->piece('Response/_sizes.html.twig', ['by' => $by]);
+        return $this->piece('Response/sizes.html.twig', ['by' => $by]);
     }
 
     /** Strikes a window out of the step of its axis, or takes it back in. */
     #[Route('/craft/{slug}/logs/{id<\d+>}/strike', name: 'step_strike', methods: ['POST'])]
-    public function strike(string $slug, int $id, Request $request): JsonResponse
+    public function strike(string $slug, int $id, Request $request): Answer
     {
         $log = $this->book->one($this->crafts->named($slug), $id);
         $input = Input::of($request);
@@ -181,8 +182,8 @@ final class ResponseController extends SheetController
         $log->struck = [$axis => $struck] + $log->struck;
         $this->entities->flush();
 
-        return new JsonResponse([
-            'said' => $input->flag('out') ? 'Struck out; the step is reckoned without it.' : 'Taken back in.',
+        return Answer::of([
+            'said' => $input->flag('out') ? 'Excluded; the step is reckoned without it.' : 'Included again.',
             'struck' => $struck,
         ]);
     }

@@ -59,7 +59,7 @@ final readonly class ResponseFindings
                     ucfirst($axis).' overshoots',
                     $grade,
                     \sprintf(
-                        'It peaks at %.2f%s of what was asked, %.0f ms after the stick, and is half there in %.1f ms.',
+                        'It peaks at %.2f%s of what was asked, %.0f ms after the stick, and reaches 50 %% in %.1f ms.',
                         $peak,
                         $spread,
                         $step->numbers->peakMs,
@@ -74,7 +74,7 @@ final readonly class ResponseFindings
                 $findings[] = new ResponseFinding(
                     ucfirst($axis).' falls short',
                     $grade,
-                    \sprintf('It peaks at %.2f%s and is half there in %.1f ms.', $peak, $spread, $delay).$beforeText.$caution,
+                    \sprintf('It peaks at %.2f%s and reaches 50 %% in %.1f ms.', $peak, $spread, $delay).$beforeText.$caution,
                     '61',
                     'See the gains',
                 );
@@ -83,7 +83,7 @@ final readonly class ResponseFindings
                 $findings[] = new ResponseFinding(
                     ucfirst($axis).' answers cleanly',
                     $grade,
-                    \sprintf('It peaks at %.2f%s and is half there in %.1f ms.', $peak, $spread, $delay).$beforeText.$caution,
+                    \sprintf('It peaks at %.2f%s and reaches 50 %% in %.1f ms.', $peak, $spread, $delay).$beforeText.$caution,
                     null,
                     '',
                 );

@@ -18,7 +18,7 @@ use Symfony\Component\HttpKernel\Exception\HttpExceptionInterface;
 use Symfony\Component\Routing\Exception\ResourceNotFoundException;
 use Twig\Environment;
 
-/** Turns what went wrong into words: JSON for our scripts, a page for people; the field is named where there is one. */
+/** Turns what went wrong into words: JSON for programs, a page for people, or a note to the form it came from; the field is named. */
 final readonly class ProblemListener
 {
     public function __construct(private Environment $twig, private Words $words)
@@ -49,31 +49,21 @@ final readonly class ProblemListener
         if (404 === $status && $e->getPrevious() instanceof ResourceNotFoundException) {
             $message = 'There is no such page.';
         }
-        $request = $event->getRequest();
-        if (
-            'GET' !== $request->getMethod()
-            || str_contains((string) $request->headers->get('Accept', ''), 'application/json')
-            || str_ends_with($request->getPathInfo(), '.json')
-        ) {
-            $event->setResponse(
-                new JsonResponse(
-                    [
-                        'error' => $message,
-                        'field' => match (true) {
-                            $e instanceof SettingError => $e->setting,
-                            $e instanceof BadRequest => $e->field,
-                            $e instanceof InterlockOpen => 'props',
-                            default => null,
-                        },
-                    ],
-                    $status,
-                ),
-            );
-
-            return;
+        $field = match (true) {
+            $e instanceof SettingError => $e->setting,
+            $e instanceof BadRequest => $e->field,
+            $e instanceof InterlockOpen => 'props',
+            default => null,
+        };
+        $asker = Asker::of($event->getRequest());
+        if ($asker->wantsJson()) {
+            $event->setResponse(new JsonResponse(['error' => $message, 'field' => $field], $status));
+        } elseif ($asker->takesStreams() && !$asker->visits()) {
+            $stream = $this->twig->render('Shell/problem.stream.html.twig', ['message' => $message, 'field' => $field]);
+            $event->setResponse(new Response($stream, $status, ['Content-Type' => Asker::STREAM]));
+        } else {
+            $page = $this->twig->render('Shell/problem.html.twig', ['status' => $status, 'message' => $message, 'back' => $asker->page()]);
+            $event->setResponse(new Response($page, $status));
         }
-        $event->setResponse(
-            new Response($this->twig->render('Shell/problem.html.twig', ['status' => $status, 'message' => $message]), $status),
-        );
     }
 }

@@ -4,10 +4,13 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Traces;
 
+use Ortholex\App\Book\Craft;
 use Ortholex\App\FlightLog\LogBook;
 use Ortholex\App\FlightLog\LogStore;
+use Ortholex\App\Page\FrameDrawing;
+use Ortholex\App\Page\SheetController;
+use Ortholex\App\Settings\Airframes;
 use Ortholex\App\Shell\BadRequest;
-use Ortholex\App\Shell\SheetController;
 use Ortholex\Core\FlightLog\Traces;
 use Ortholex\Core\Lag\Alignment;
 use Symfony\Component\HttpFoundation\JsonResponse;
@@ -19,10 +22,16 @@ use Symfony\Component\Routing\Attribute\Route;
 #[AsController]
 final class TracesController extends SheetController
 {
-    private const MOST_TRACES = 40;
+    private const MOST_TRACES = 60;
 
-    public function __construct(private readonly LogBook $book, private readonly LogStore $store)
-    {
+    /** From the middle of the small drawing to its farthest motor. */
+    private const REACH = 54.0;
+
+    public function __construct(
+        private readonly LogBook $book,
+        private readonly LogStore $store,
+        private readonly Airframes $airframes,
+    ) {
     }
 
     #[Route('/craft/{slug}/52', name: 'traces', methods: ['GET'])]
@@ -44,8 +53,19 @@ final class TracesController extends SheetController
             $craft,
             '52',
             'Traces/traces.html.twig',
-            new TracesView($this->book->of($craft), $log, $units, $this->book->passages($log), $shown, $beside),
+            new TracesView($this->book->of($craft), $log, $units, $this->book->passages($log), $shown, $beside, $this->places($craft)),
         );
+    }
+
+    /** @return array<string, array{x: float, y: float}> where motors sit, from above, nose up; units of the small drawing */
+    private function places(Craft $craft): array
+    {
+        $places = [];
+        foreach (FrameDrawing::of($this->airframes->of($craft), self::REACH)->motors as $motor) {
+            $places[$motor->place] = ['x' => $motor->x, 'y' => $motor->y];
+        }
+
+        return $places;
     }
 
     /** By how much another log has to be shifted so that its sticks move with this one's. */

@@ -16,6 +16,7 @@ final readonly class TracesView
      * @param list<Passage>                                       $passages
      * @param array{float, float}|null                            $shown seconds to begin with; all when null
      * @param Log|null                                            $beside locked to it
+     * @param array<string, array{x: float, y: float}>            $places of motors in the small drawing
      */
     public function __construct(
         public array $logs,
@@ -24,6 +25,7 @@ final readonly class TracesView
         public array $passages,
         public ?array $shown,
         public ?Log $beside,
+        public array $places,
     ) {
     }
 }

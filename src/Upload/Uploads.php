@@ -5,6 +5,9 @@ declare(strict_types=1);
 namespace Ortholex\App\Upload;
 
 use Ortholex\App\Shell\BadRequest;
+use Ortholex\App\Shell\Input;
+use Symfony\Component\HttpFoundation\File\UploadedFile;
+use Symfony\Component\HttpFoundation\Request;
 
 /** Files from disk, taken in piece by piece so that none is ever held whole in memory. */
 final readonly class Uploads
@@ -72,6 +75,26 @@ final readonly class Uploads
         }
 
         return $offset + $written;
+    }
+
+    /**
+     * An upload that a form names, or the file that a form without scripts carries itself.
+     *
+     * @throws BadRequest when there is neither
+     */
+    public function ofForm(Request $request, string $field): string
+    {
+        $file = $request->files->get($field);
+        if (!$file instanceof UploadedFile) {
+            return Input::of($request)->text($field);
+        }
+        if (!$file->isValid()) {
+            throw BadRequest::at('file', 'The file did not arrive: '.$file->getErrorMessage());
+        }
+        $id = $this->begin((int) $file->getSize());
+        $file->move("$this->dataFolder/uploads", $id);
+
+        return $id;
     }
 
     /** @throws BadRequest when there is no such upload */

@@ -5,15 +5,15 @@ declare(strict_types=1);
 namespace Ortholex\App\Wiring;
 
 use Doctrine\ORM\EntityManagerInterface;
-use Ortholex\App\Craft\Craft;
-use Ortholex\App\Craft\LinkService;
-use Ortholex\App\Craft\Worlds;
-use Ortholex\App\Record\Staging;
+use Ortholex\App\Book\Craft;
+use Ortholex\App\Link\Benches;
+use Ortholex\App\Link\LinkService;
+use Ortholex\App\Page\SheetController;
+use Ortholex\App\Settings\Staging;
+use Ortholex\App\Shell\Answer;
 use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\Input;
-use Ortholex\App\Shell\SheetController;
 use Ortholex\App\Words\Words;
-use Ortholex\Bench\State\WorldState;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Wiring\BoardPads;
@@ -21,7 +21,6 @@ use Ortholex\Core\Wiring\Heard;
 use Ortholex\Core\Wiring\Hearing;
 use Ortholex\Core\Wiring\Part;
 use Ortholex\Core\Wiring\Wiring;
-use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Attribute\AsController;
@@ -35,7 +34,7 @@ final class WiringController extends SheetController
         private readonly EntityManagerInterface $entities,
         private readonly Staging $staging,
         private readonly LinkService $links,
-        private readonly Worlds $worlds,
+        private readonly Benches $benches,
         private readonly Catalogue $catalogue,
         private readonly Words $words,
     ) {
@@ -46,7 +45,7 @@ final class WiringController extends SheetController
     {
         $craft = $this->crafts->named($slug);
         $board = BoardPads::of($craft->hardwareId ?? '');
-        $state = $this->worlds->of($craft)->store->peek();
+        $state = $this->benches->of($craft)->state();
         $wiring = null === $board ? null : $this->wiring($craft, $board);
 
         return $this->show(
@@ -69,7 +68,7 @@ final class WiringController extends SheetController
 
     /** Draws or takes away one wire, part or jumper; answers with what is wrong now. */
     #[Route('/craft/{slug}/wiring/draw', name: 'wiring_draw', methods: ['POST'])]
-    public function draw(string $slug, Request $request): JsonResponse
+    public function draw(string $slug, Request $request): Answer
     {
         $craft = $this->crafts->named($slug);
         $board = $this->board($craft);
@@ -103,41 +102,39 @@ final class WiringController extends SheetController
         $craft->wires = ['parts' => $parts, 'wires' => $wires, 'bridged' => $bridged];
         $this->entities->flush();
 
-        return new JsonResponse([
+        return Answer::of([
             'refused' => $this->words->all(array_column(Wiring::of($board, $parts, $wires, $bridged)->refusals(), 'what')),
         ]);
     }
 
     #[Route('/craft/{slug}/wiring/stage', name: 'wiring_stage', methods: ['POST'])]
-    public function stage(string $slug): JsonResponse
+    public function stage(string $slug): Answer
     {
         $craft = $this->crafts->named($slug);
         $wiring = $this->wiring($craft, $this->board($craft));
         $this->staging->stage($craft, $this->toStage($craft, $wiring)->toArray());
 
-        return new JsonResponse(['said' => 'What follows from the wiring is staged. One Commit does it, features first.']);
+        return Answer::said('What follows from the wiring is staged. One Commit does it, features first.');
     }
 
     /** Hands on the iron: what is drawn is soldered, on the bench. */
     #[Route('/craft/{slug}/wiring/solder', name: 'wiring_solder', methods: ['POST'])]
-    public function solder(string $slug): JsonResponse
+    public function solder(string $slug): Answer
     {
         $craft = $this->crafts->named($slug);
-        $state = $this->worlds->of($craft)->store->peek();
+        $state = $this->benches->of($craft)->state();
         if ($state->cable || $state->pack) {
             throw BadRequest::at('solder', 'Never solder on a board with power: take the cable and the pack off first.');
         }
         $wires = $this->wiring($craft, $this->board($craft))->wires;
-        $this->worlds->of($craft)->store->change(static function (WorldState $s) use ($wires): void {
-            $s->soldered = $wires;
-        });
+        $this->benches->of($craft)->solder($wires);
 
-        return new JsonResponse(['said' => 'Soldered as drawn. Link it, and listen to each part.']);
+        return Answer::said('Soldered as drawn. Link it, and listen to each part.');
     }
 
     /** Listens to a part: at its rate as set or, when asked, at each rate in turn. */
     #[Route('/craft/{slug}/wiring/listen', name: 'wiring_listen', methods: ['POST'])]
-    public function listen(string $slug, Request $request): JsonResponse
+    public function listen(string $slug, Request $request): Answer
     {
         $craft = $this->crafts->named($slug);
         $this->links->demandLinked($craft);
@@ -148,7 +145,7 @@ final class WiringController extends SheetController
         if (!$part->role->speaks()) {
             throw BadRequest::at('part', "{$part->name} only listens; there is nothing to hear from it.");
         }
-        $client = $this->worlds->client($craft);
+        $client = $this->benches->client($craft);
         $inverted = $craft->settings->flag("uart.$uart.inverted");
         $set = $craft->settings->whole("uart.$uart.baud", 115200);
         $rates = $input->flag('every') ? array_map('intval', $this->catalogue->get("uart.$uart.baud", $craft->version())->choices) : [$set];
@@ -157,7 +154,7 @@ final class WiringController extends SheetController
             $one = Heard::of($client->listen($uart, $rate, $inverted), $part->role);
             $heard[$rate] = $one;
             if (Hearing::Understood === $one->verdict) {
-                return new JsonResponse([
+                return Answer::of([
                     'verdict' => $one->verdict->value,
                     'baud' => $rate,
                     'said' => $rate === $set
@@ -168,7 +165,7 @@ final class WiringController extends SheetController
         }
         $silent = [] === array_filter($heard, static fn (Heard $h): bool => Hearing::Silent !== $h->verdict);
 
-        return new JsonResponse([
+        return Answer::of([
             'verdict' => ($silent ? Hearing::Silent : Hearing::Rubbish)->value,
             'baud' => null,
             'said' => $silent
@@ -182,7 +179,7 @@ final class WiringController extends SheetController
 
     private function whySilent(Craft $craft, Part $part): string
     {
-        $state = $this->worlds->of($craft)->store->peek();
+        $state = $this->benches->of($craft)->state();
         foreach ($craft->wires['wires'] ?? [] as $wire) {
             $pad = BoardPads::of($craft->hardwareId ?? '')?->pads()[$wire[1]] ?? null;
             if ($wire[0] === "$part->id.v" && null !== $pad && !$state->pack && !$pad->aliveOnUsb) {

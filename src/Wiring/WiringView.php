@@ -35,6 +35,52 @@ final readonly class WiringView
     ) {
     }
 
+    /** @return list<array{part: Part, pin: Pad, pad: string, uart: string}> the wires by name */
+    public function list(): array
+    {
+        $list = [];
+        foreach ($this->wiring->wires ?? [] as [$pin, $pad]) {
+            $part = $this->wiring->parts[explode('.', $pin)[0]] ?? null;
+            $end = $part?->pin($pin);
+            if (null !== $part && null !== $end) {
+                $list[] = ['part' => $part, 'pin' => $end, 'pad' => $pad, 'uart' => $this->wiring->uarts[$part->id] ?? ''];
+            }
+        }
+
+        return $list;
+    }
+
+    /** @return list<Part> parts on a UART that say something of themselves */
+    public function speaking(): array
+    {
+        return array_values(
+            array_filter($this->wiring->parts ?? [], fn (Part $p): bool => isset($this->wiring->uarts[$p->id]) && $p->role->speaks()),
+        );
+    }
+
+    /** @return list<string> jumpers of the board */
+    public function jumpers(): array
+    {
+        return array_values(array_filter(array_map(static fn (array $p): ?string => $p['pad']->bridge, $this->pads())));
+    }
+
+    /** Whether the drawing is whole and differs from what is soldered. */
+    public function mayBeSoldered(): bool
+    {
+        return $this->toSolder && null !== $this->wiring && [] === $this->wiring->refusals() && [] !== $this->wiring->wires;
+    }
+
+    private static function about(Part $part, ?string $uart): string
+    {
+        $on = match (true) {
+            null === $uart => '',
+            str_starts_with($uart, 'software') => 'software UART, ',
+            default => "UART $uart, ",
+        };
+
+        return "{$part->role->value}, $on{$part->baud} baud".($part->inverted ? ', inv.' : '');
+    }
+
     /** @return list<array{pad: Pad, x: int, y: int, side: int, dead: bool}> */
     public function pads(): array
     {
@@ -57,7 +103,7 @@ final readonly class WiringView
     /**
      * Parts in turn on both sides, each beside the pads it hangs on.
      *
-     * @return list<array{part: Part, x: int, y: int, side: int, height: int, pins: list<array{pin: Pad, x: int, y: int}>, uart: ?string}>
+     * @return list<array{part: Part, x: int, y: int, side: int, height: int, pins: list<array{pin: Pad, x: int, y: int}>, about: string}>
      */
     public function parts(): array
     {
@@ -94,7 +140,7 @@ final readonly class WiringView
                     'side' => $s,
                     'height' => $height,
                     'pins' => $pins,
-                    'uart' => $this->wiring->uarts[$part->id] ?? null,
+                    'about' => self::about($part, $this->wiring->uarts[$part->id] ?? null),
                 ];
                 $y += $height + 14;
             }

@@ -84,6 +84,12 @@ final readonly class Words
         return $this->ofSetting('help', $setting->name);
     }
 
+    /** Why a setting has the default that it has, in a line. */
+    public function why(Setting $setting): string
+    {
+        return $this->ofSetting('why', $setting->name);
+    }
+
     /** A whole group of settings, as a heading. */
     public function group(SettingGroup $group): string
     {
@@ -117,7 +123,7 @@ final readonly class Words
     /**
      * Words of a setting stand under its name, or under its name with a * for the axis, place, channel, pad, port or stage.
      *
-     * @param 'label'|'help' $what
+     * @param 'label'|'help'|'why' $what
      */
     private function ofSetting(string $what, string $name): string
     {

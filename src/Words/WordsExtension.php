@@ -36,6 +36,21 @@ final class WordsExtension extends AbstractExtension
         return $words;
     }
 
+    /** A place on the craft, as it is said. */
+    public static function place(string $place): string
+    {
+        return str_replace('_', ' ', $place);
+    }
+
+    /** @param list<string> $places */
+    public static function places(array $places, string $last = ' and '): string
+    {
+        $names = array_map(self::place(...), $places);
+        $end = array_pop($names);
+
+        return [] === $names ? (string) $end : implode(', ', $names).$last.$end;
+    }
+
     public function getFilters(): array
     {
         return [
@@ -43,6 +58,9 @@ final class WordsExtension extends AbstractExtension
             new TwigFilter('name', $this->words->name(...)),
             new TwigFilter('label', $this->words->label(...)),
             new TwigFilter('help', $this->words->help(...)),
+            new TwigFilter('purpose', $this->words->purpose(...)),
+            new TwigFilter('place', self::place(...)),
+            new TwigFilter('places', self::places(...)),
         ];
     }
 }

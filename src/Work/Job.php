@@ -6,13 +6,16 @@ namespace Ortholex\App\Work;
 
 use Doctrine\DBAL\Types\Types;
 use Doctrine\ORM\Mapping as ORM;
-use Ortholex\App\Craft\Craft;
+use Ortholex\App\Book\Craft;
 
 /** Long work: a row that says how far it is, and a process of its own that does it. */
 #[ORM\Entity]
 #[ORM\Table(name: 'job')]
 class Job
 {
+    /** Kinds that have the link to themselves. */
+    public const HOLD_LINK = ['flash', 'flash-escs'];
+
     #[ORM\Id, ORM\GeneratedValue, ORM\Column]
     public ?int $id = null;
 
@@ -64,6 +67,12 @@ class Job
         #[ORM\Column(name: 'work_order', type: Types::JSON)] public array $parameters,
         #[ORM\Column(type: Types::FLOAT)] public float $askedAt,
     ) {
+    }
+
+    /** What holds the link is begun again on its sheet, where it can be seen what the board needs. */
+    public function mayBeStartedAgain(): bool
+    {
+        return !\in_array($this->kind, self::HOLD_LINK, true);
     }
 
     public function isOpen(): bool

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\App\Work;
 
 use Doctrine\ORM\EntityManagerInterface;
-use Symfony\Component\HttpFoundation\JsonResponse;
+use Ortholex\App\Shell\Answer;
 use Symfony\Component\HttpKernel\Attribute\AsController;
 use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
 use Symfony\Component\Routing\Attribute\Route;
@@ -18,7 +18,7 @@ final readonly class JobController
     }
 
     #[Route('/jobs/{id<\d+>}/{action<cancel|again|seen>}', name: 'job_action', methods: ['POST'])]
-    public function act(int $id, string $action): JsonResponse
+    public function act(int $id, string $action): Answer
     {
         $job = $this->jobs->find($id) ?? throw new NotFoundHttpException('There is no such job.');
         if ('cancel' === $action) {
@@ -30,6 +30,6 @@ final readonly class JobController
             $this->entities->flush();
         }
 
-        return new JsonResponse(['job' => $job->id]);
+        return Answer::of(['job' => $job->id]);
     }
 }

@@ -4,10 +4,16 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Work;
 
+use Symfony\Component\DependencyInjection\Attribute\AutoconfigureTag;
+
 /** Does one kind of long work. */
+#[AutoconfigureTag]
 interface JobHandler
 {
     public function kind(): string;
+
+    /** Of the page where this work is begun; takes the craft's slug. */
+    public function route(): string;
 
     /**
      * @return array<string, mixed> the result kept with the job

@@ -6,6 +6,8 @@ namespace Ortholex\App\Work;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Words\Words;
+use Psr\Log\LoggerInterface;
+use Symfony\Component\DependencyInjection\Attribute\TaggedIterator;
 use Symfony\Component\Lock\LockFactory;
 
 /** Runs one job in this process, start to end. */
@@ -13,11 +15,12 @@ final readonly class JobRunner
 {
     /** @param iterable<JobHandler> $handlers */
     public function __construct(
-        private iterable $handlers,
+        #[TaggedIterator(JobHandler::class)] private iterable $handlers,
         private EntityManagerInterface $entities,
         private LockFactory $locks,
         private string $dataFolder,
         private Words $words,
+        private LoggerInterface $log,
     ) {
     }
 
@@ -51,6 +54,13 @@ final readonly class JobRunner
         } catch (JobCancelled $e) {
             $this->end($job, JobState::Cancelled, $this->words->ofProblem($e), []);
         } catch (\Throwable $e) {
+            // What the person is told is short; what a developer needs stands in the log.
+            $this->log->error('Job {id} “{title}” of {craft} failed.', [
+                'id' => $job->id,
+                'title' => $job->title,
+                'craft' => $job->craft->slug,
+                'exception' => $e,
+            ]);
             $this->end($job, JobState::Failed, $this->words->ofProblem($e), []);
         } finally {
             $lock->release();

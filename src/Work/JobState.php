@@ -14,6 +14,12 @@ enum JobState: string
     case Cancelled = 'cancelled';
     case Interrupted = 'interrupted';
 
+    /** It ended without its end, and nobody wanted that. */
+    public function isUnfinished(): bool
+    {
+        return self::Failed === $this || self::Interrupted === $this;
+    }
+
     public function isOpen(): bool
     {
         return self::Waiting === $this || self::Running === $this;

@@ -6,7 +6,7 @@ namespace Ortholex\App\Work;
 
 use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\ORM\EntityManagerInterface;
-use Ortholex\App\Craft\Craft;
+use Ortholex\App\Book\Craft;
 use Symfony\Component\HttpKernel\Exception\ConflictHttpException;
 use Symfony\Component\Process\Process;
 
@@ -103,6 +103,18 @@ final readonly class Jobs
         }
 
         return $jobs;
+    }
+
+    /** Whether open work has the link to itself, as a flash does. */
+    public function holdsLink(Craft $craft): bool
+    {
+        foreach ($this->of($craft) as $job) {
+            if ($job->isOpen() && \in_array($job->kind, Job::HOLD_LINK, true)) {
+                return true;
+            }
+        }
+
+        return false;
     }
 
     /** A job whose process is gone is interrupted, whatever its row still says. */

@@ -17,7 +17,24 @@ final class House
     public const MOST_FILES = 14;
     public const LONGEST_LINE = 140;
     public const MOST_LINES_OF_A_FUNCTION = 60;
+    public const MOST_LINES_OF_A_TEMPLATE = 120;
     public const MOST_LONG_FUNCTIONS = 5;
+
+    /** Folders of src that every sheet family may use; all others are families, or stand over all. */
+    public const SHARED = [
+        'Words',
+        'Storage',
+        'Shell',
+        'Book',
+        'Work',
+        'Link',
+        'Settings',
+        'FlightLog',
+        'Report',
+        'Shelf',
+        'Upload',
+        'Page',
+    ];
 
     /** @var array<string, array<string, Findings>> by room, then by path from the root */
     private array $read = [];
@@ -31,15 +48,24 @@ final class House
         return new self($root);
     }
 
-    /** @return list<string> folders of a room that use each other in a ring, with the files that do it */
-    public function cycles(string $room): array
+    /**
+     * @param string|null $named how the room is called in namespaces, where not as its folder
+     *
+     * @return list<string> folders of a room that use each other in a ring, with the files that do it
+     */
+    public function cycles(string $room, ?string $named = null): array
     {
         $arrows = [];
         foreach ($this->php($room) as $path => $found) {
             $from = explode('/', $path)[1];
             foreach ($found->uses as $class) {
                 $parts = explode('\\', $class);
-                if ('Ortholex' === $parts[0] && ucfirst($room) === ($parts[1] ?? '') && \count($parts) > 3 && $parts[2] !== $from) {
+                if (
+                    'Ortholex' === $parts[0]
+                    && ($named ?? ucfirst($room)) === ($parts[1] ?? '')
+                    && \count($parts) > 3
+                    && $parts[2] !== $from
+                ) {
                     $arrows[$from][$parts[2]][] = basename($path);
                 }
             }
@@ -54,6 +80,34 @@ final class House
         }
 
         return $rings;
+    }
+
+    /**
+     * Sheet families that know each other, or the shared folders that know a family.
+     *
+     * @param list<string> $shared folders that all families may use
+     * @param list<string> $over   folders that stand over all and may use any
+     *
+     * @return list<string>
+     */
+    public function familiesThatKnowEachOther(string $room, string $namespace, array $shared, array $over = []): array
+    {
+        $found = [];
+        foreach ($this->php($room) as $path => $file) {
+            $from = explode('/', $path)[1];
+            foreach ($file->uses as $class) {
+                $parts = explode('\\', $class);
+                if (!str_starts_with($class, $namespace.'\\') || \in_array($from, $over, true)) {
+                    continue;
+                }
+                $to = $parts[substr_count($namespace, '\\') + 1];
+                if ($to !== $from && !\in_array($to, $shared, true)) {
+                    $found["$path uses $to"] = "$path uses $to";
+                }
+            }
+        }
+
+        return array_values($found);
     }
 
     /** @return list<string> folders with more files of their own than can be overlooked */
@@ -77,10 +131,45 @@ final class House
     {
         $places = [];
         foreach ($rooms as $room) {
-            foreach ($this->files($room, '~\.(php|mjs)$~') as $path) {
+            foreach ($this->files($room, '~\.(php|mjs|js|scss|twig|neon)$~') as $path) {
                 foreach (file("$this->root/$path", \FILE_IGNORE_NEW_LINES) ?: [] as $i => $line) {
                     if (mb_strlen($line) > self::LONGEST_LINE) {
                         $places[] = \sprintf('%s:%d has %d characters', $path, $i + 1, mb_strlen($line));
+                    }
+                }
+            }
+        }
+
+        return $places;
+    }
+
+    /** @return list<string> templates that are no outline any more */
+    public function longTemplates(string $room): array
+    {
+        $long = [];
+        foreach ($this->files($room, '~\.twig$~') as $path) {
+            $lines = \count(file("$this->root/$path") ?: []);
+            if ($lines > self::MOST_LINES_OF_A_TEMPLATE) {
+                $long[] = "$path has $lines lines";
+            }
+        }
+
+        return $long;
+    }
+
+    /**
+     * Places where a source says what none may say.
+     *
+     * @return list<string>
+     */
+    public function said(string $pattern, string $named, string ...$rooms): array
+    {
+        $places = [];
+        foreach ($rooms as $room) {
+            foreach ($this->files($room, $named) as $path) {
+                foreach (file("$this->root/$path", \FILE_IGNORE_NEW_LINES) ?: [] as $i => $line) {
+                    if (1 === preg_match($pattern, $line)) {
+                        $places[] = \sprintf('%s:%d %s', $path, $i + 1, trim($line));
                     }
                 }
             }

@@ -21,13 +21,24 @@ function held(string $what, array $found, int $most = 0): bool
     return false;
 }
 
+$sources = ['core', 'bench', 'demo', 'src', 'config', 'migrations', 'templates', 'assets', 'tests'];
 $house = House::at($root);
 $long = $house->longFunctions('core', 'bench');
 $held = [
     held('rings of folders in core', $house->cycles('core')),
     held('rings of folders in bench', $house->cycles('bench')),
+    held('rings of folders in src', $house->cycles('src', 'App')),
+    held('sheet families that know each other', $house->familiesThatKnowEachOther('src', 'Ortholex\\App', House::SHARED, ['SetUp'])),
     held('folders of core, bench and src with more than '.House::MOST_FILES.' files', $house->crowded('core', 'bench', 'src')),
-    held('lines over '.House::LONGEST_LINE.' characters in core, bench, src and tests', $house->longLines('core', 'bench', 'src', 'tests')),
+    held('lines over '.House::LONGEST_LINE.' characters in all sources', $house->longLines(...$sources)),
+    held('templates over '.House::MOST_LINES_OF_A_TEMPLATE.' lines', $house->longTemplates('templates')),
+    held('pages reloaded by scripts', $house->said('~location\.reload~', '~\.js$~', 'assets')),
+    held(
+        'addresses in templates that are not asked of the router',
+        $house->said('~(href|action|data-url)="/(?!favicon)~', '~\.twig$~', 'templates'),
+    ),
+    held('reduce and map chains in templates', $house->said('~\|\s*(reduce|map)\(~', '~\.twig$~', 'templates')),
+    held('sheets known to scripts by number', $house->said('~(===|!==|\bincludes\() ?[\'"]?[1-7][1-6][\'"]~', '~\.js$~', 'assets')),
     held('strings that stand for kinds in core and bench', $house->stringKinds('core', 'bench')),
     held('sentences in core, outside exceptions', $house->sentences('core')),
     held('numbers of sheets in core', $house->sheets('core')),

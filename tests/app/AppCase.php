@@ -4,14 +4,16 @@ declare(strict_types=1);
 
 namespace Ortholex\Tests\app;
 
+use DAMA\DoctrineTestBundle\Doctrine\DBAL\StaticDriver;
 use Doctrine\ORM\EntityManagerInterface;
-use Ortholex\App\Craft\Craft;
+use Ortholex\App\Book\Craft;
 use Ortholex\App\FlightLog\Log;
-use Ortholex\App\Record\Staging;
+use Ortholex\App\Settings\Staging;
 use Ortholex\App\Words\Words;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\JobRunner;
 use Ortholex\App\Work\JobState;
+use Ortholex\Bench\Room\SimulatedBenches;
 use Ortholex\Bench\World\World;
 use Ortholex\Core\Fact\Fact;
 use Symfony\Bundle\FrameworkBundle\Console\Application;
@@ -30,21 +32,21 @@ abstract class AppCase extends WebTestCase
     {
         $files = new Filesystem();
         $data = self::data();
-        $made = \dirname(__DIR__, 2).'/var/test-made';
+        $made = "$data-made";
         if (!is_dir($made) || getmypid() !== (int) @file_get_contents("$made/by")) {
             $files->remove([$made, $data]);
-            $app = new Application(self::bootKernel());
-            $app->setAutoExit(false);
-            self::assertSame(0, $app->run(new ArrayInput(['command' => 'app:set-up', '--no-flights' => true]), new NullOutput()));
-            self::ensureKernelShutdown();
+            $this->make();
             $files->mkdir($made);
             $files->rename("$data/shelf", "$made/shelf");
-            $files->mirror($data, "$made/data");
+            $files->mirror("$data/bench", "$made/bench");
             file_put_contents("$made/by", (string) getmypid());
+            symlink("$made/shelf", "$data/shelf");
         }
-        $files->remove($data);
-        $files->mirror("$made/data", $data);
-        symlink("$made/shelf", "$data/shelf");
+        // Each test's writes to the database are rolled back; what lies on the bench is laid anew.
+        foreach (['bench', 'uploads', 'images', 'recorder', 'log'] as $folder) {
+            $files->remove("$data/$folder");
+        }
+        $files->mirror("$made/bench", "$data/bench");
         $this->browser = self::createClient(
             [],
             [
@@ -57,9 +59,21 @@ abstract class AppCase extends WebTestCase
         $this->browser->disableReboot();
     }
 
+    /** The demo without its flights, outside of any test's transaction. */
+    private function make(): void
+    {
+        StaticDriver::setKeepStaticConnections(false);
+        $app = new Application(self::bootKernel());
+        $app->setAutoExit(false);
+        self::assertSame(0, $app->run(new ArrayInput(['command' => 'app:set-up', '--no-flights' => true]), new NullOutput()));
+        self::ensureKernelShutdown();
+        StaticDriver::setKeepStaticConnections(true);
+        StaticDriver::beginTransaction();
+    }
+
     protected static function data(): string
     {
-        return \dirname(__DIR__, 2).'/var/test-data';
+        return (string) getenv('ORTHOLEX_DATA');
     }
 
     protected function entities(): EntityManagerInterface
@@ -76,7 +90,7 @@ abstract class AppCase extends WebTestCase
 
     protected function world(string $slug = 'curlew'): World
     {
-        return self::getContainer()->get(\Ortholex\App\Craft\Worlds::class)->of($this->craft($slug));
+        return self::getContainer()->get(SimulatedBenches::class)->world($slug) ?? throw new \LogicException("no bench of $slug");
     }
 
     /** The page or answer says this, in whatever words it has for it. */
@@ -121,12 +135,14 @@ abstract class AppCase extends WebTestCase
         return \is_array($data) ? $data : [];
     }
 
+    /** A page as it is read: where its lines break says nothing. */
     protected function page(string $url, int $status = 200): string
     {
         $this->browser->request('GET', $url);
-        self::assertSame($status, $this->browser->getResponse()->getStatusCode());
+        $html = (string) $this->browser->getResponse()->getContent();
+        self::assertSame($status, $this->browser->getResponse()->getStatusCode(), substr($html, 0, 2000));
 
-        return (string) $this->browser->getResponse()->getContent();
+        return (string) preg_replace('~\s+~', ' ', $html);
     }
 
     protected function link(string $slug = 'curlew'): void

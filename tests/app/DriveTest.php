@@ -14,6 +14,8 @@ final class DriveTest extends AppCase
     public function testTheSlowRiseTellsTheIdleOutput(): void
     {
         $this->powerUp();
+        $this->post('/craft/curlew/stage', ['values' => ['motors.idle_pct' => 8.0]]);
+        $this->post('/craft/curlew/commit');
         $this->post('/craft/curlew/motors/rise', ['step' => 0], 200);
         self::assertCount(0, (array) ($this->json('/craft/curlew/live.json')['bench']['turning'] ?? null), '2 % turns none of them');
         $this->rise();
@@ -58,7 +60,7 @@ final class DriveTest extends AppCase
         $this->feedback();
         $answered = $this->readings()->answered($this->craft());
         self::assertTrue($answered?->isWrong());
-        self::assertSame([12, 14], [$answered->set, $answered->trueMagnets()]);
+        self::assertSame([12, 14], [$answered->set, $answered->toldMagnets()]);
         self::assertStringContainsString('17 % high', $this->page('/craft/curlew/15?do=feedback'));
         $this->post('/craft/curlew/motors/magnets');
         self::assertSame(14, $this->staged($this->craft())['motors.rotor_magnets'] ?? null);

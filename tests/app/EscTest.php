@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace Ortholex\Tests\app;
 
-use Ortholex\App\Esc\Escs;
-use Ortholex\App\Record\ChangeEntry;
-use Ortholex\App\Record\Snapshot;
+use Ortholex\App\Link\Escs;
+use Ortholex\App\Settings\ChangeEntry;
+use Ortholex\App\Settings\Snapshot;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\JobState;
 use Ortholex\Bench\Power\Mode;
@@ -14,6 +14,7 @@ use Ortholex\Core\Esc\EscFitReason;
 use Ortholex\Core\Esc\EscIdentity;
 use Ortholex\Core\Fact\Fact;
 use Ortholex\Core\Settings\Inability;
+use Ortholex\Demo\ShelfMaker;
 
 final class EscTest extends AppCase
 {
@@ -34,7 +35,7 @@ final class EscTest extends AppCase
         $this->post('/craft/dunlin/escs/read');
         self::assertTrue($this->json('/craft/dunlin/live.json')['link']['escs'] ?? null);
         $html = $this->page('/craft/dunlin/11');
-        foreach (['4 of 4 answer', 'layout K7, 24 MHz, 400 ns', 'Bracken 6.2.0', 'Osier 20'] as $words) {
+        foreach (['4 of 4 answer', 'dead time 400 ns, pin layout K7, 32 MHz', 'Bracken 6.2.0', 'Osier 20'] as $words) {
             self::assertStringContainsString($words, $html);
         }
         $snapshots = $this->entities()
@@ -84,13 +85,13 @@ final class EscTest extends AppCase
         $this->powered('curlew');
         $pad = (int) array_search('rear_left', $this->world()->physics->wiredPads, true);
         $this->world()->move('fault:loose_signal_wire', '1');
-        $this->post('/craft/curlew/escs/all', ['key' => 'tone_loudness_pct', 'value' => 25]);
+        $this->post('/craft/curlew/escs/all', ['key' => 'tone_loudness_pct', 'value' => 35]);
         $error = (string) json_encode($this->post('/craft/curlew/commit', ['reason' => 'quieter'], 409));
         foreach (['Rear left did not acknowledge, asked 3 times', 'are done', 'Suspect the signal wire'] as $words) {
             self::assertStringContainsString($words, $error);
         }
-        self::assertSame(['esc.rear_left.tone_loudness_pct' => 25.0], $this->staged($this->craft()));
-        self::assertSame(40.0, $this->world()->store->peek()->esc($pad)->settings['tone_loudness_pct']);
+        self::assertSame(['esc.rear_left.tone_loudness_pct' => 35.0], $this->staged($this->craft()));
+        self::assertSame(25.0, $this->world()->store->peek()->esc($pad)->settings['tone_loudness_pct']);
         $this->entities()->clear();
         $entry = $this->entities()
             ->getRepository(ChangeEntry::class)
@@ -102,7 +103,7 @@ final class EscTest extends AppCase
         $this->post('/craft/curlew/escs/read');
         $this->world()->move('fault:shy_esc', '1');
         $this->post('/craft/curlew/commit', ['reason' => 'joint mended']);
-        self::assertSame(25.0, $this->world()->store->peek()->esc($pad)->settings['tone_loudness_pct']);
+        self::assertSame(35.0, $this->world()->store->peek()->esc($pad)->settings['tone_loudness_pct']);
         self::assertStringContainsString('took 2 tries', $this->page('/craft/curlew/16'));
     }
 
@@ -122,35 +123,35 @@ final class EscTest extends AppCase
     public function testEachEscGetsTheImageMadeForItsOwnHardwareAndBrackenIsConverted(): void
     {
         $this->powered('dunlin');
-        $html = $this->page('/craft/dunlin/12/escs?image=withy-1.4.0-48');
-        self::assertStringContainsString('Withy 1.4.0 at 48 kHz fits every ESC.', $html);
+        $html = $this->page('/craft/dunlin/12/escs?image=withy-1.4.0-40');
+        self::assertStringContainsString('Withy 1.4.0 at 40 kHz fits every ESC.', $html);
         self::assertSays(Fact::of(EscFitReason::OtherFamily, family: 'Bracken', product: 'Withy'), $html);
-        self::assertStringContainsString('fits 3 of 4', $html, '96 kHz is not made for the slow processor');
+        self::assertStringContainsString('fits 3 of 4', $html, '80 kHz is not made for the slow processor');
         self::assertSame(
             'props',
-            $this->post('/craft/dunlin/12/escs/write', ['image' => 'withy-1.4.0-48', 'places' => self::ALL], 422)['field'],
+            $this->post('/craft/dunlin/12/escs/write', ['image' => 'withy-1.4.0-40', 'places' => self::ALL], 422)['field'],
         );
         $this->world('dunlin')->move('props_declared_off', '1');
         self::assertSame(
             'places',
-            $this->post('/craft/dunlin/12/escs/write', ['image' => 'withy-1.4.0-96', 'places' => self::ALL], 422)['field'],
+            $this->post('/craft/dunlin/12/escs/write', ['image' => 'withy-1.4.0-80', 'places' => self::ALL], 422)['field'],
         );
-        self::assertSame('places', $this->post('/craft/dunlin/12/escs/write', ['image' => 'withy-1.4.0-48', 'places' => ''], 422)['field']);
+        self::assertSame('places', $this->post('/craft/dunlin/12/escs/write', ['image' => 'withy-1.4.0-40', 'places' => ''], 422)['field']);
         self::assertSame(
             'image',
-            $this->post('/craft/dunlin/12/escs/write', ['image' => 'withy-9.9.9-48', 'places' => self::ALL], 422)['field'],
+            $this->post('/craft/dunlin/12/escs/write', ['image' => 'withy-9.9.9-40', 'places' => self::ALL], 422)['field'],
         );
         $job = $this->flash('dunlin', [
-            'front_right' => 'withy-1.4.0-k7-48-350-48',
-            'rear_right' => 'withy-1.4.0-k7-48-350-48',
-            'rear_left' => 'withy-1.4.0-k7-48-350-48',
-            'front_left' => 'withy-1.4.0-k7-24-400-48',
+            'front_right' => self::image('1.4.0', 'Osier 20', 'K7', 64, 350, 40),
+            'rear_right' => self::image('1.4.0', 'Osier 20', 'K7', 64, 350, 40),
+            'rear_left' => self::image('1.4.0', 'Osier 20', 'K7', 64, 350, 40),
+            'front_left' => self::image('1.4.0', 'Osier 20', 'K7', 32, 400, 40),
         ]);
         self::assertSame(JobState::Done, $job->state, $job->message);
         $craft = $this->craft('dunlin');
         $this->entities()->refresh($craft);
         self::assertSame(22.0, $craft->settings['esc.rear_left.advance_deg'], 'settings were carried over');
-        self::assertSame('gentle', $craft->settings['esc.front_left.sync_loss_response'], 'what came new starts at its default');
+        self::assertSame(25.0, $craft->settings['esc.front_left.sync_loss_power_cut_pct'], 'what came new starts at its default');
         self::assertContains('esc_settings', $craft->redo);
         $runs = static fn (?EscIdentity $e): array => [$e?->family, $e?->version?->toString()];
         self::assertSame(array_fill(0, 4, ['Withy', '1.4.0']), array_map($runs, array_values(Escs::identities($craft))));
@@ -164,7 +165,7 @@ final class EscTest extends AppCase
         $this->powered('dunlin');
         $this->world('dunlin')->move('props_declared_off', '1');
         $before = $this->world('dunlin')->drive->escFlash(1)->read(0, 4096);
-        $job = $this->flash('dunlin', ['front_right' => 'withy-1.4.0-p3-48-250-48']);
+        $job = $this->flash('dunlin', ['front_right' => self::image('1.4.0', 'Osier 45', 'P3', 64, 250, 40)]);
         self::assertSame(JobState::Failed, $job->state);
         self::assertStringContainsString('P3', $job->message, 'the layout it was made for');
         self::assertSame($before, $this->world('dunlin')->drive->escFlash(1)->read(0, 4096));
@@ -176,15 +177,15 @@ final class EscTest extends AppCase
         $this->powered('curlew');
         $this->world()->move('props_declared_off', '1');
         $this->world()->move('fault:loose_signal_wire', '1');
-        $images = array_fill_keys(['front_right', 'rear_left', 'front_left'], 'withy-1.4.0-p3-48-250-48');
+        $images = array_fill_keys(['front_right', 'rear_left', 'front_left'], self::image('1.4.0', 'Osier 45', 'P3', 64, 250, 40));
         $job = $this->flash('curlew', $images);
         self::assertSame(JobState::Done, $job->state);
         self::assertSame(['front_right', 'front_left'], array_keys(\is_array($job->result['done']) ? $job->result['done'] : []));
         self::assertSame(['rear_left'], array_keys(\is_array($job->result['failed']) ? $job->result['failed'] : []));
         self::assertStringContainsString('2 written, 1 not', $this->page('/craft/curlew/12/escs'));
         $this->world()->move('fault:loose_signal_wire', '0');
-        $again = $this->flash('curlew', ['rear_left' => 'withy-1.4.0-p3-48-250-48']);
-        self::assertSame(['rear_left' => 'Withy 1.4.0, 48 kHz'], $again->result['done']);
+        $again = $this->flash('curlew', ['rear_left' => self::image('1.4.0', 'Osier 45', 'P3', 64, 250, 40)]);
+        self::assertSame(['rear_left' => 'Withy 1.4.0, 40 kHz'], $again->result['done']);
     }
 
     public function testADeadEscIsCaughtAtPowerOnAndRescued(): void
@@ -200,9 +201,15 @@ final class EscTest extends AppCase
         $this->world()->move('props_declared_off', '1');
         $this->post('/craft/curlew/escs/read');
         self::assertStringContainsString('bootloader only', $this->page('/craft/curlew/11'));
-        $job = $this->flash('curlew', ['front_left' => 'withy-1.2.3-p3-48-250-24']);
+        $job = $this->flash('curlew', ['front_left' => self::image('1.2.3', 'Osier 45', 'P3', 64, 250, 20)]);
         self::assertSame(JobState::Done, $job->state, $job->message);
         self::assertStringContainsString('All 4 ESCs are alike, but for direction.', $this->page('/craft/curlew/16'));
+    }
+
+    /** The shelf's name of Withy for one hardware. */
+    private static function image(string $version, string $make, string $layout, int $clock, int $dead, int $khz): string
+    {
+        return ShelfMaker::escName($make, 'Withy', $version, ShelfMaker::escImage('Withy', $version, $layout, $clock, $dead, $khz));
     }
 
     /** @param array<string, string> $images */

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Ortholex\Tests\app;
 
-use Ortholex\App\Record\ChangeEntry;
-use Ortholex\App\Record\Snapshot;
+use Ortholex\App\Settings\ChangeEntry;
+use Ortholex\App\Settings\Snapshot;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\JobPhase;
 use Ortholex\App\Work\JobProgress;
@@ -51,11 +51,12 @@ final class FirmwareTest extends AppCase
         self::assertSame('26.06', $craft->version);
         self::assertFalse($craft->inBootloader);
         // Dunlin ran 25.08, whose idle was in microseconds and whose hold was in tenths of a second.
-        self::assertSame(5.5, $craft->settings['motors.idle_pct']);
+        self::assertSame(7.5, $craft->settings['motors.idle_pct']);
         self::assertSame(0.5, $craft->settings['link_loss.hold_s']);
         self::assertSame(140.0, $craft->settings['frame.diagonal_mm']);
         $html = $this->page('/craft/dunlin/12');
-        $said = ['Written and verified', 'motors.idle_us 55 → motors.idle_pct 5.5', 'link_loss.tone on', 'converted', 'dropped', 'kept'];
+        $fates = ['motors.idle_permille 75 → motors.idle_pct 7.5', 'link_loss.tone on', 'converted', 'dropped', 'kept'];
+        $said = ['Written and verified', ...$fates];
         foreach ($said as $words) {
             self::assertStringContainsString($words, $html);
         }
@@ -88,7 +89,7 @@ final class FirmwareTest extends AppCase
         $html = $this->page('/craft/curlew/12');
         $this->entities()->clear();
         self::assertTrue($this->craft()->inBootloader);
-        self::assertStringContainsString('data-resume="loam-26.06-quern-f7"', $html);
+        self::assertStringContainsString('name="image" value="loam-26.06-quern-f7"', $html);
         self::assertStringContainsString('Finish writing', $this->page('/'));
         $this->world()->move('fault:worn_flash', '0');
         $again = $this->job('flash', ['image' => 'loam-26.06-quern-f7', 'keep' => true, 'resume' => true]);

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\Tests\app;
 
-use Ortholex\App\Record\Staging;
+use Ortholex\App\Settings\Staging;
 
 final class FrameTest extends AppCase
 {
@@ -47,21 +47,23 @@ final class FrameTest extends AppCase
         $this->post('/craft/curlew/frame/layout', ['layout' => 'custom']);
         $staging = self::getContainer()->get(Staging::class);
         self::assertSame(
-            ['frame.layout', 'arm.front_right.forward_mm', 'arm.front_right.right_mm'],
+            ['frame.layout', 'motor_place.front_right.forward_mm', 'motor_place.front_right.right_mm'],
             \array_slice($staging->of($this->craft())->names(), 0, 3),
         );
-        self::assertSame(76.0, $staging->of($this->craft())['arm.front_right.forward_mm'], '216 mm across the corners');
+        self::assertSame(76.0, $staging->of($this->craft())['motor_place.front_right.forward_mm'], '216 mm across the corners');
         self::assertStringContainsString('front right motor, 76 mm forward', $this->page('/craft/curlew/14'));
         foreach (['front_right', 'front_left'] as $place) {
-            $this->post('/craft/curlew/stage', ['values' => ["arm.$place.forward_mm" => 120]]);
+            $this->post('/craft/curlew/stage', ['values' => ["motor_place.$place.forward_mm" => 120]]);
         }
         self::assertStringContainsString('120 forward', $this->page('/craft/curlew/14'));
         $this->post('/craft/curlew/commit', ['reason' => 'longer nose']);
         // An arm taken away leaves three motors, which command everything but not independently.
-        $this->post('/craft/curlew/stage', ['values' => ['arm.front_left.forward_mm' => 0, 'arm.front_left.right_mm' => 0]]);
+        $gone = ['motor_place.front_left.forward_mm' => 0, 'motor_place.front_left.right_mm' => 0];
+        $this->post('/craft/curlew/stage', ['values' => $gone]);
         self::assertStringContainsString('cannot command', $this->page('/craft/curlew/14'));
         self::assertSame('frame.layout', $this->post('/craft/curlew/commit', ['reason' => 'three arms'], 422)['field']);
-        $this->post('/craft/curlew/stage', ['values' => ['arm.front_right.forward_mm' => 0, 'arm.front_right.right_mm' => 0]]);
+        $gone = ['motor_place.front_right.forward_mm' => 0, 'motor_place.front_right.right_mm' => 0];
+        $this->post('/craft/curlew/stage', ['values' => $gone]);
         self::assertStringContainsString('These arms make no frame yet.', $this->page('/craft/curlew/14'));
         self::assertSame('frame.layout', $this->post('/craft/curlew/frame/layout', ['layout' => 'flying_saucer'], 422)['field']);
     }
@@ -85,7 +87,7 @@ final class FrameTest extends AppCase
 
     private function tilt(string $tilt): void
     {
-        $world = self::getContainer()->get(\Ortholex\App\Craft\Worlds::class)->of($this->craft('dunlin'));
+        $world = $this->world('dunlin');
         $world->move('tilt', $tilt);
         // The tilt takes a quarter of a second of life; it is let settle.
         $world->store->change(static function ($s): void {

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Ortholex\Tests\app;
 
-use Ortholex\App\Craft\Worlds;
 use Ortholex\Bench\World\World;
 use Ortholex\Core\Airframe\SpinCode;
 use Ortholex\Core\Fact\Fact;
@@ -55,22 +54,22 @@ final class MotorsTest extends AppCase
         $this->bench()->move('pack', '1');
         $this->bench()->move('props_declared_off', '1');
         $this->post('/craft/dunlin/escs/read');
-        self::assertStringContainsString('data-post="/craft/dunlin/motors/map"', $this->page('/craft/dunlin/15'));
+        self::assertStringContainsString('action="/craft/dunlin/motors/map"', $this->page('/craft/dunlin/15'));
         $this->post('/craft/dunlin/motors/map');
         self::assertSame(
             [
                 'pad.2.drives' => 'rear_left',
                 'pad.3.drives' => 'front_left',
                 'pad.4.drives' => 'rear_right',
-                'esc.rear_right.direction' => 'reversed',
-                'esc.rear_left.direction' => 'reversed',
+                'esc.rear_right.direction' => 'swapped',
+                'esc.rear_left.direction' => 'swapped',
             ],
             $this->staged($this->craft('dunlin')),
         );
         $this->post('/craft/dunlin/commit', ['reason' => 'soldered as the arms lay']);
         $state = $this->bench()->store->peek();
         self::assertSame(
-            ['normal', 'reversed', 'normal', 'reversed'],
+            ['as_wired', 'swapped', 'as_wired', 'swapped'],
             array_map(static fn (int $pad): mixed => $state->esc($pad)->settings['direction'], [1, 2, 3, 4]),
             'by pad: those of rear left and rear right alone',
         );
@@ -106,6 +105,6 @@ final class MotorsTest extends AppCase
 
     private function bench(): World
     {
-        return self::getContainer()->get(Worlds::class)->of($this->craft('dunlin'));
+        return $this->world('dunlin');
     }
 }

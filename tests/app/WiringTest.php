@@ -61,7 +61,7 @@ final class WiringTest extends AppCase
         $this->post('/craft/curlew/stage', ['values' => ['uart.3.role' => 'gps']]);
         $refused = $this->post('/craft/curlew/commit', ['reason' => ''], 422);
         self::assertSame('location.enabled', $refused['field']);
-        $client = self::getContainer()->get(\Ortholex\App\Craft\Worlds::class)->client($this->craft());
+        $client = self::getContainer()->get(\Ortholex\App\Link\Benches::class)->client($this->craft());
         $client->writeSetting('location.enabled', true);
         try {
             $client->writeSetting('uart.3.role', 'gps');

@@ -84,12 +84,13 @@ final class WordsTest extends AppCase
         foreach ([...Catalogue::loam()->all(), ...EscTable::rows()] as $name => $setting) {
             self::assertNotSame($name, $words->label($setting), "$name has no label");
             self::assertNotSame($name, $words->help($setting), "$name has no help");
-            self::assertStringNotContainsString('{', $words->label($setting).$words->help($setting), $name);
+            self::assertNotSame($name, $words->why($setting), "nobody says why $name has its default");
+            self::assertStringNotContainsString('{', $words->label($setting).$words->help($setting).$words->why($setting), $name);
         }
         $said = static fn (string $name): string => $words->label(Catalogue::loam()->get($name, Version::parse(Catalogue::CURRENT)));
         self::assertSame('P, roll', $said('gain.roll.p'));
         self::assertSame('Software UART 2, job', $said('uart.software_2.role'));
-        self::assertSame('Right motor, to the right', $said('arm.right.right_mm'));
+        self::assertSame('Right motor, to the right', $said('motor_place.right.right_mm'));
         self::assertSame('Rear left ESC, commutation advance', $said('esc.rear_left.advance_deg'));
     }
 

@@ -42,7 +42,7 @@ abstract class BenchCase extends TestCase
 
     protected function solderEsc(int $pad, string $family, string $version, string $layout = 'P3'): void
     {
-        $this->world->drive->escFlash($pad)->write(0, ShelfMaker::escImage($family, $version, $layout, 48, 250, 24)->flat());
+        $this->world->drive->escFlash($pad)->write(0, ShelfMaker::escImage($family, $version, $layout, 64, 250, 20)->flat());
     }
 
     protected function tearDown(): void

@@ -122,7 +122,7 @@ final class BoardTest extends BenchCase
         $this->world->store->change(static fn (WorldState $s) => ($s->keptVersion = '4.1.2'));
         $client = $this->plug();
         self::assertSame('25.08', $client->identity()->version?->toString());
-        self::assertTrue($client->readSettings()->has('motors.idle_us'), 'which counted its idle in microseconds');
+        self::assertTrue($client->readSettings()->has('motors.idle_permille'), 'which counted its idle in microseconds');
         self::assertSame('25.08', $this->world->store->peek()->keptVersion);
         self::assertSame('26.10-pre1', WorldState::fromArray(['runningVersion' => '4.4.0-pre1'])->runningVersion);
         self::assertSame('9.9', WorldState::fromArray(['runningVersion' => '9.9'])->runningVersion);

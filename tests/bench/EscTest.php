@@ -29,7 +29,7 @@ final class EscTest extends BenchCase
         $this->world->move('pack', '1');
         $esc = (new EscClient($client, 1))->identity();
         self::assertSame(
-            ['P3', 48, 250, 'Withy', '1.4.0', 24, true],
+            ['P3', 64, 250, 'Withy', '1.4.0', 20, true],
             [
                 $esc->layout,
                 $esc->clockMhz,
@@ -47,7 +47,7 @@ final class EscTest extends BenchCase
     {
         $esc = new EscClient($this->power(), 2);
         self::assertEquals(EscTable::defaults($esc->identity()), $esc->readSettings());
-        $esc->writeSettings(SettingSet::of(['advance_deg' => 20.0, 'direction' => 'reversed']));
+        $esc->writeSettings(SettingSet::of(['advance_deg' => 20.0, 'direction' => 'swapped']));
         self::refuses(
             'lies outside',
             static fn () => $esc->writeSettings(SettingSet::of(['tone_loudness_pct' => 10.0, 'advance_deg' => 90.0])),
@@ -57,7 +57,7 @@ final class EscTest extends BenchCase
         self::refuses('no power', static fn () => $esc->identity());
         $this->world->move('pack', '1');
         self::assertSame(
-            [20.0, 'reversed', 40.0],
+            [20.0, 'swapped', 25.0],
             [$esc->readSettings()['advance_deg'], $esc->readSettings()['direction'], $esc->readSettings()['tone_loudness_pct']],
         );
     }
@@ -71,7 +71,7 @@ final class EscTest extends BenchCase
             return $this->world->drive->turning($this->world->store->peek())[0]['direction'] ?? 0;
         };
         $before = array_map($way, [1 => 1, 2 => 2, 3 => 3, 4 => 4]);
-        (new EscClient($client, 3))->writeSettings(SettingSet::of(['direction' => 'reversed']));
+        (new EscClient($client, 3))->writeSettings(SettingSet::of(['direction' => 'swapped']));
         self::assertSame(
             [1 => $before[1], 2 => $before[2], 3 => -$before[3], 4 => $before[4]],
             array_map($way, [1 => 1, 2 => 2, 3 => 3, 4 => 4]),
@@ -100,24 +100,24 @@ final class EscTest extends BenchCase
         $esc = new EscClient($this->power(), 1);
         self::assertSame('Bracken', $esc->identity()->family);
         self::assertFalse($esc->identity()->rpmFeedback);
-        self::assertFalse($esc->readSettings()->has('sync_loss_response'));
-        $esc->writeSettings(SettingSet::of(['direction' => 'reversed']));
+        self::assertFalse($esc->readSettings()->has('sync_loss_power_cut_pct'));
+        $esc->writeSettings(SettingSet::of(['direction' => 'swapped']));
         $esc->toBootloader();
         self::assertTrue($esc->identity()->inBootloader());
-        $pages = PageWriter::pages(ShelfMaker::escImage('Withy', '1.4.0', 'P3', 48, 250, 48), 0x1000, 512);
+        $pages = PageWriter::pages(ShelfMaker::escImage('Withy', '1.4.0', 'P3', 64, 250, 40), 0x1000, 512);
         $writer = new PageWriter($esc);
         $writer->write($pages, 0, static fn () => null);
         $writer->verify($pages, static fn () => null);
         $esc->run();
-        self::assertSame(['Withy', 48, true], [$esc->identity()->family, $esc->identity()->switchingKhz, $esc->identity()->rpmFeedback]);
-        self::assertSame('normal', $esc->readSettings()['direction'], 'the other family lays its settings out otherwise');
+        self::assertSame(['Withy', 40, true], [$esc->identity()->family, $esc->identity()->switchingKhz, $esc->identity()->rpmFeedback]);
+        self::assertSame('as_wired', $esc->readSettings()['direction'], 'the other family lays its settings out otherwise');
     }
 
     public function testATornWriteLeavesItInItsBootloader(): void
     {
         $esc = new EscClient($this->power(), 4);
         $esc->toBootloader();
-        $pages = PageWriter::pages(ShelfMaker::escImage('Withy', '1.5.0-pre1', 'P3', 48, 250, 48), 0x1000, 512);
+        $pages = PageWriter::pages(ShelfMaker::escImage('Withy', '1.5.0-pre1', 'P3', 64, 250, 40), 0x1000, 512);
         foreach (\array_slice($pages, 0, 7, true) as $address => $bytes) {
             $esc->writePage($address, $bytes);
         }
@@ -135,7 +135,7 @@ final class EscTest extends BenchCase
         $esc = new EscClient($client, 2);
         $esc->toBootloader();
         (new PageWriter($esc))->write(
-            PageWriter::pages(ShelfMaker::escImage('Withy', '1.4.0', 'K7', 48, 350, 24), 0x1000, 512),
+            PageWriter::pages(ShelfMaker::escImage('Withy', '1.4.0', 'K7', 64, 350, 20), 0x1000, 512),
             0,
             static fn () => null,
         );
@@ -149,7 +149,7 @@ final class EscTest extends BenchCase
         $this->world->move('pack', '1');
         self::assertTrue($esc->identity()->inBootloader(), 'held in its bootloader as power came');
         (new PageWriter($esc))->write(
-            PageWriter::pages(ShelfMaker::escImage('Withy', '1.4.0', 'P3', 48, 250, 24), 0x1000, 512),
+            PageWriter::pages(ShelfMaker::escImage('Withy', '1.4.0', 'P3', 64, 250, 20), 0x1000, 512),
             0,
             static fn () => null,
         );

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Ortholex\Tests\bench;
 
 use Ortholex\Bench\Flight\FlightCard;
-use Ortholex\Bench\Flight\FlightEnd;
 use Ortholex\Bench\Flight\FlightSimulator;
 use Ortholex\Core\Control\RateFilters;
 use Ortholex\Core\Craft\Axis;
@@ -22,7 +21,9 @@ use Ortholex\Core\Signal\Welch;
 use Ortholex\Core\Tuning\GainAdvice;
 use Ortholex\Core\Tuning\GainSet;
 use Ortholex\Core\Tuning\LoopPrediction;
+use Ortholex\Core\World\FlightEnd;
 use Ortholex\Demo\Scenario;
+use PHPUnit\Framework\Attributes\Group;
 use PHPUnit\Framework\TestCase;
 
 /** A wrong setting flies wrong, a better one flies better, and the log shows it, for the reason that physics gives. */
@@ -39,6 +40,7 @@ final class FlightTest extends TestCase
         self::assertCount(40, [...$a->names(), 'time_s']);
     }
 
+    #[Group('slow')]
     public function testDampingTakesTheOvershootAway(): void
     {
         $stiff = FlightAnalysis::of($this->fly(['gain.roll.p' => 33.0, 'gain.roll.d' => 1.7], Card::MixedSticks, 30));
@@ -49,6 +51,7 @@ final class FlightTest extends TestCase
     }
 
     /** The prediction from one flight is held against another flight, flown with the gains it predicted for. */
+    #[Group('slow')]
     public function testWhatIsPredictedIsWhatIsThenFlown(): void
     {
         $flown = ['gain.roll.p' => 33.0, 'gain.roll.d' => 1.7];
@@ -74,6 +77,7 @@ final class FlightTest extends TestCase
         self::assertNull(GainAdvice::from($analysis->plants['roll'], $advice->gains, $filters, 1.07), 'what is well needs no advice');
     }
 
+    #[Group('slow')]
     public function testTheIdentifiedAxisHasTheMotorsLag(): void
     {
         $plants = FlightAnalysis::of($this->fly([], Card::MixedSticks, 30))->plants;
@@ -82,6 +86,7 @@ final class FlightTest extends TestCase
         self::assertGreaterThan($plants['yaw']->effectiveness * 3, $plants['roll']->effectiveness);
     }
 
+    #[Group('slow')]
     public function testFiltersBuyQuietWithDelay(): void
     {
         $open = FlightAnalysis::of(
@@ -100,7 +105,7 @@ final class FlightTest extends TestCase
 
     public function testTrackingNotchesSettleOnThePeak(): void
     {
-        $log = $this->fly(['notch.tracking.count' => 1, 'notch.motor.orders' => ''], Card::Cruise, 10);
+        $log = $this->fly(['notch.tracking.peaks' => 1, 'notch.motor.orders' => ''], Card::Cruise, 10);
         $rotor = Statistics::median(\array_slice($log->trace('rpm_front_left'), 8000, 8000)) / 60;
         $notch = Statistics::median(\array_slice($log->trace('tracking_notch_1_hz'), 8000, 8000));
         self::assertEqualsWithDelta($rotor, $notch, 40.0);
@@ -116,6 +121,7 @@ final class FlightTest extends TestCase
         self::assertGreaterThan(5 * $near($whole), $near($loose));
     }
 
+    #[Group('slow')]
     public function testABentPropShakesAtItsRotorSpeed(): void
     {
         $rms = fn (FlightLog $l): float => FlightAnalysis::of($l)->axes['roll']->measured->rmsDps ?? 0.0;
@@ -151,6 +157,7 @@ final class FlightTest extends TestCase
         );
     }
 
+    #[Group('slow')]
     public function testThePackSagsWhileItGives(): void
     {
         $log = $this->fly([], Card::HoverAndClimb, 40);
@@ -171,6 +178,7 @@ final class FlightTest extends TestCase
         }
     }
 
+    #[Group('slow')]
     public function testTheClimbCoversEveryThrottle(): void
     {
         $bins = array_fill(0, 50, 0);
@@ -181,6 +189,7 @@ final class FlightTest extends TestCase
         self::assertGreaterThan(700, min(\array_slice($bins, 7, 42)));
     }
 
+    #[Group('slow')]
     public function testCleanFlightsOfEveryCardHaveNoIncident(): void
     {
         foreach (Card::cases() as $n => $card) {
@@ -190,6 +199,7 @@ final class FlightTest extends TestCase
         }
     }
 
+    #[Group('slow')]
     public function testALostMotorIsNamedOnEveryCard(): void
     {
         foreach (Card::cases() as $n => $card) {
@@ -244,8 +254,8 @@ final class FlightTest extends TestCase
     {
         $custom = ['frame.layout' => 'custom'];
         foreach (Scenario::craft()['curlew']->physics->frame->motors as $motor) {
-            $custom["arm.$motor->place.forward_mm"] = round(1000 * $motor->x);
-            $custom["arm.$motor->place.right_mm"] = round(1000 * $motor->y);
+            $custom["motor_place.$motor->place.forward_mm"] = round(1000 * $motor->x);
+            $custom["motor_place.$motor->place.right_mm"] = round(1000 * $motor->y);
         }
         $plain = $this->fly([], Card::MixedSticks, 6)->trace('rate_measured_roll_dps');
         $same = $this->fly($custom, Card::MixedSticks, 6)->trace('rate_measured_roll_dps');

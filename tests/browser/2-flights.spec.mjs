@@ -5,304 +5,304 @@ import { expect, link, readAt, started, test } from './hands.mjs';
 const readout = async (page) => Number((await page.locator('#reading').innerText()).split(' ')[0]);
 
 test('traces zoom and move from the whole flight to ten milliseconds', async ({ page }) => {
-  await page.goto('/craft/curlew/52?log=1');
-  const traces = page.locator('#traces');
-  await expect(traces).toHaveAttribute('data-drawn', /\d/);
-  const box = await traces.boundingBox();
-  const span = async () => {
-    await page.mouse.move(box.x + 70, box.y + 60);
-    const from = await readout(page);
-    await page.mouse.move(box.x + box.width - 120, box.y + 60);
-    return (await readout(page)) - from;
-  };
-  expect(await span()).toBeGreaterThan(35);
-  // Drag a part.
-  await page.mouse.move(box.x + 300, box.y + 60);
-  await page.mouse.down();
-  await page.mouse.move(box.x + 400, box.y + 60, { steps: 5 });
-  await page.mouse.up();
-  expect(await span()).toBeLessThan(8);
-  // Wheel in as far as it goes.
-  await page.mouse.move(box.x + 400, box.y + 60);
-  for (let i = 0; i < 45; i++) await page.mouse.wheel(0, -200);
-  const least = await span();
-  expect(least).toBeLessThan(0.0101);
-  expect(least).toBeGreaterThan(0.005);
-  await expect(page.locator('#values')).toContainText('deg/s');
-  // Keys: move right, out again, all.
-  await traces.focus();
-  const at = await readout(page);
-  await page.keyboard.press('ArrowRight');
-  await page.mouse.move(box.x + box.width - 121, box.y + 61);
-  expect(await readout(page)).toBeGreaterThan(at);
-  await page.keyboard.press('-');
-  expect(await span()).toBeGreaterThan(least * 1.5);
-  await page.keyboard.press('Home');
-  expect(await span()).toBeGreaterThan(35);
-  await page.getByLabel('Rows of traces').selectOption('motors');
-  await page.mouse.move(box.x + 300, box.y + 60);
-  await expect(page.locator('#values')).toContainText('rpm');
-  await page.getByLabel('Go to time, seconds').fill('20');
-  await page.keyboard.press('Tab');
-  await page.getByRole('button', { name: 'Zoom in' }).click();
-  await expect(page.locator('#sticks rect').first()).toBeVisible();
-  const [numbers] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'CSV' }).click()]);
-  const rows = readFileSync(await numbers.path(), 'utf8').split('\n');
-  expect(rows[0]).toContain('time_s,output_front_right_pct_least');
-  expect(rows.length).toBeGreaterThan(100);
+    await page.goto('/craft/curlew/52?log=1');
+    const traces = page.locator('#traces');
+    await expect(traces).toHaveAttribute('data-drawn', /\d/);
+    const box = await traces.boundingBox();
+    const span = async () => {
+        await page.mouse.move(box.x + 70, box.y + 60);
+        const from = await readout(page);
+        await page.mouse.move(box.x + box.width - 120, box.y + 60);
+        return (await readout(page)) - from;
+    };
+    expect(await span()).toBeGreaterThan(35);
+    // Drag a part.
+    await page.mouse.move(box.x + 300, box.y + 60);
+    await page.mouse.down();
+    await page.mouse.move(box.x + 400, box.y + 60, { steps: 5 });
+    await page.mouse.up();
+    expect(await span()).toBeLessThan(8);
+    // Wheel in as far as it goes.
+    await page.mouse.move(box.x + 400, box.y + 60);
+    for (let i = 0; i < 45; i++) await page.mouse.wheel(0, -200);
+    const least = await span();
+    expect(least).toBeLessThan(0.0101);
+    expect(least).toBeGreaterThan(0.005);
+    await expect(page.locator('#values')).toContainText('deg/s');
+    // Keys: move right, out again, all.
+    await traces.focus();
+    const at = await readout(page);
+    await page.keyboard.press('ArrowRight');
+    await page.mouse.move(box.x + box.width - 121, box.y + 61);
+    expect(await readout(page)).toBeGreaterThan(at);
+    await page.keyboard.press('-');
+    expect(await span()).toBeGreaterThan(least * 1.5);
+    await page.keyboard.press('Home');
+    expect(await span()).toBeGreaterThan(35);
+    await page.getByLabel('Rows of traces').selectOption('motors');
+    await page.mouse.move(box.x + 300, box.y + 60);
+    await expect(page.locator('#values')).toContainText('rpm');
+    await page.getByLabel('Go to time, seconds').fill('20');
+    await page.keyboard.press('Tab');
+    await page.getByRole('button', { name: 'Zoom in' }).click();
+    await expect(page.locator('#there .disc').first()).toBeVisible();
+    const [numbers] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'CSV' }).click()]);
+    const rows = readFileSync(await numbers.path(), 'utf8').split('\n');
+    expect(rows[0]).toContain('time_s,output_front_right_pct_least');
+    expect(rows.length).toBeGreaterThan(100);
 });
 
 test('noise shows peaks by axis, two logs together, and exports', async ({ page }) => {
-  await page.goto('/craft/curlew/53?log=2');
-  // The map first, with its ridges; then the spectrum.
-  await expect(page.locator('#noise-map')).toBeVisible();
-  await readAt(page, '#noise-map', { x: 300, y: 200 }, /\d+ %\s+\d+ Hz/);
-  await page.getByLabel('spectrum', { exact: true }).check();
-  await expect(page.locator('#noise-plot canvas')).toBeVisible();
-  await expect(page.getByRole('heading', { level: 1 })).toContainText('deg/s RMS');
-  await page.getByLabel('pitch').check();
-  await readAt(page, '#noise-plot .u-over', { x: 200, y: 100 }, /Hz\s+measured/);
-  await page.getByLabel('beside it').selectOption({ index: 1 });
-  await expect(page.locator('.says')).toContainText('Changed since');
-  await expect(page.getByRole('heading', { level: 1 })).toContainText(/quieter|louder|shake alike/);
-  await page.getByLabel('spectrum', { exact: true }).check();
-  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'CSV' }).click()]);
-  const text = readFileSync(await file.path(), 'utf8').split('\n');
-  expect(text[0]).toContain('hz,measured_db,filtered_db');
-  expect(text.length).toBeGreaterThan(500);
-  const [picture] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'PNG' }).click()]);
-  expect(
-    readFileSync(await picture.path())
-      .subarray(1, 4)
-      .toString(),
-  ).toBe('PNG');
+    await page.goto('/craft/curlew/53?log=2');
+    // The map first, with its ridges; then the spectrum.
+    await expect(page.locator('#noise-map')).toBeVisible();
+    await readAt(page, '#noise-map', { x: 300, y: 200 }, /\d+ %\s+\d+ Hz/);
+    await page.getByRole('button', { name: 'Spectrum wide' }).click();
+    await expect(page.locator('#noise-plot canvas')).toBeVisible();
+    await expect(page.getByRole('heading', { level: 1 })).toContainText('deg/s RMS');
+    await page.getByLabel('pitch').check();
+    await readAt(page, '#noise-plot .u-over', { x: 200, y: 100 }, /Hz\s+measured/);
+    await page.getByLabel('beside it').selectOption({ index: 1 });
+    await expect(page.locator('.says')).toContainText('Changed since');
+    await expect(page.getByRole('heading', { level: 1 })).toContainText(/quieter|louder|shake alike/);
+    await expect(page.locator('#noise-plot canvas')).toBeVisible();
+    const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'CSV' }).click()]);
+    const text = readFileSync(await file.path(), 'utf8').split('\n');
+    expect(text[0]).toContain('hz,measured_db,filtered_db');
+    expect(text.length).toBeGreaterThan(500);
+    const [picture] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'PNG' }).click()]);
+    expect(
+        readFileSync(await picture.path())
+            .subarray(1, 4)
+            .toString(),
+    ).toBe('PNG');
 });
 
 test('a log is downloaded, brought back in, and a bad one is refused in words', async ({ page }) => {
-  await link(page, 'bittern');
-  await page.goto('/craft/bittern/51');
-  const rows = page.locator('#logs tbody tr[data-log]');
-  const before = await rows.count();
-  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'CSV' }).first().click()]);
-  const csv = readFileSync(await file.path(), 'utf8');
-  expect(csv).toContain('time_s,throttle_pct');
-  await page
-    .locator('[data-import]')
-    .setInputFiles({ name: 'reeds.csv.gz', mimeType: 'application/gzip', buffer: gzipSync(csv.replace('flight.card', 'flight.was')) });
-  await expect(rows).toHaveCount(before + 1, { timeout: 40_000 });
-  await expect(rows.first()).toContainText('reeds.csv.gz');
-  await page
-    .locator('[data-import]')
-    .setInputFiles({ name: 'lunch.csv', mimeType: 'text/csv', buffer: Buffer.from('bread,cheese\n1,2\n') });
-  await expect(page.getByRole('heading', { level: 1 })).toContainText('Which column is the time?');
-  await page.getByRole('link', { name: 'Leave it' }).click();
-  await expect(rows).toHaveCount(before + 1);
-  await started(page);
-  await page
-    .locator('[data-import]')
-    .setInputFiles({ name: 'picture.csv', mimeType: 'text/csv', buffer: Buffer.from([0, 1, 2, 3, 10, 4, 5, 6]) });
-  await expect(page.locator('#import-problem')).toContainText('binary bytes');
+    await link(page, 'bittern');
+    await page.goto('/craft/bittern/51');
+    const rows = page.locator('#logs tbody tr[data-log]');
+    const before = await rows.count();
+    const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'CSV' }).first().click()]);
+    const csv = readFileSync(await file.path(), 'utf8');
+    expect(csv).toContain('time_s,throttle_pct');
+    await page
+        .locator('[data-import]')
+        .setInputFiles({ name: 'reeds.csv.gz', mimeType: 'application/gzip', buffer: gzipSync(csv.replace('flight.card', 'flight.was')) });
+    await expect(rows).toHaveCount(before + 1, { timeout: 40_000 });
+    await expect(rows.first()).toContainText('reeds.csv.gz');
+    await page
+        .locator('[data-import]')
+        .setInputFiles({ name: 'lunch.csv', mimeType: 'text/csv', buffer: Buffer.from('bread,cheese\n1,2\n') });
+    await expect(page.getByRole('heading', { level: 1 })).toContainText('Which column is the time?');
+    await page.getByRole('link', { name: 'Leave it' }).click();
+    await expect(rows).toHaveCount(before + 1);
+    await started(page);
+    await page
+        .locator('[data-import]')
+        .setInputFiles({ name: 'picture.csv', mimeType: 'text/csv', buffer: Buffer.from([0, 1, 2, 3, 10, 4, 5, 6]) });
+    await expect(page.locator('#import-problem')).toContainText('binary bytes');
 });
 
 test('a foreign log: what is unsure is asked once, and remembered', async ({ page }) => {
-  await page.goto('/craft/curlew/51');
-  const rows = page.locator('#logs tbody tr[data-log]');
-  const before = await rows.count();
-  const make = (seed) => {
-    const lines = ['Clock us;Roll;Pitch;Roll cmd;Pitch cmd'];
-    for (let i = 0; i < 20000; i++)
-      lines.push(
-        [
-          i * 1000,
-          90 * Math.sin(i / 70 + seed) + (i % 7),
-          80 * Math.sin(i / 90),
-          90 * Math.sin(i / 70 + 0.1 + seed),
-          80 * Math.sin(i / 90 + 0.1),
-        ]
-          .map((v) => String(v).replace('.', ','))
-          .join(';'),
-      );
-    return Buffer.from(lines.join('\r\n'));
-  };
-  await started(page);
-  await page.locator('[data-import]').setInputFiles({ name: 'theirs.csv', mimeType: 'text/csv', buffer: make(0) });
-  await expect(page.getByRole('heading', { level: 1 })).toContainText('2 columns need your word');
-  await page.getByLabel('Roll is').selectOption('rate_measured_roll_dps');
-  await page.getByLabel('Pitch is').selectOption('rate_measured_pitch_dps');
-  await started(page);
-  await page.getByRole('button', { name: 'Bring it in like this' }).click();
-  await expect(rows).toHaveCount(before + 1, { timeout: 40_000 });
-  await started(page);
-  await page.locator('[data-import]').setInputFiles({ name: 'theirs again.csv', mimeType: 'text/csv', buffer: make(1) });
-  await expect(rows).toHaveCount(before + 2, { timeout: 40_000 });
-  // Its front: what was found, what it can be used for; put away, and back.
-  await rows.first().getByRole('link', { name: 'findings' }).click();
-  await expect(page.getByRole('heading', { name: 'What it can be used for' })).toBeVisible();
-  await expect(page.locator('.use')).toContainText('the outputs were not logged');
-  await page.getByLabel('Tags').fill('borrowed');
-  await page.getByRole('button', { name: 'Keep' }).click();
-  await expect(page.locator('#said')).toContainText('Kept');
-  await page.getByRole('button', { name: 'Put this log away' }).click();
-  await expect(rows).toHaveCount(before + 1);
-  await started(page);
-  await page.getByRole('button', { name: 'Bring back' }).click();
-  await expect(rows).toHaveCount(before + 2);
-  await expect(rows.first()).toContainText('borrowed');
+    await page.goto('/craft/curlew/51');
+    const rows = page.locator('#logs tbody tr[data-log]');
+    const before = await rows.count();
+    const make = (seed) => {
+        const lines = ['Clock us;Roll;Pitch;Roll cmd;Pitch cmd'];
+        for (let i = 0; i < 20000; i++)
+            lines.push(
+                [
+                    i * 1000,
+                    90 * Math.sin(i / 70 + seed) + (i % 7),
+                    80 * Math.sin(i / 90),
+                    90 * Math.sin(i / 70 + 0.1 + seed),
+                    80 * Math.sin(i / 90 + 0.1),
+                ]
+                    .map((v) => String(v).replace('.', ','))
+                    .join(';'),
+            );
+        return Buffer.from(lines.join('\r\n'));
+    };
+    await started(page);
+    await page.locator('[data-import]').setInputFiles({ name: 'theirs.csv', mimeType: 'text/csv', buffer: make(0) });
+    await expect(page.getByRole('heading', { level: 1 })).toContainText('2 columns need your word');
+    await page.getByLabel('Roll is').selectOption('rate_measured_roll_dps');
+    await page.getByLabel('Pitch is').selectOption('rate_measured_pitch_dps');
+    await started(page);
+    await page.getByRole('button', { name: 'Bring it in like this' }).click();
+    await expect(rows).toHaveCount(before + 1, { timeout: 40_000 });
+    await started(page);
+    await page.locator('[data-import]').setInputFiles({ name: 'theirs again.csv', mimeType: 'text/csv', buffer: make(1) });
+    await expect(rows).toHaveCount(before + 2, { timeout: 40_000 });
+    // Its front: what was found, what it can be used for; put away, and back.
+    await rows.first().getByRole('link', { name: 'findings' }).click();
+    await expect(page.getByRole('heading', { name: 'What it can be used for' })).toBeVisible();
+    await expect(page.locator('.use')).toContainText('the outputs were not logged');
+    await page.getByLabel('Tags').fill('borrowed');
+    await page.getByRole('button', { name: 'Keep' }).click();
+    await expect(page.locator('#said')).toContainText('Kept');
+    await page.getByRole('button', { name: 'Put this log away' }).click();
+    await expect(rows).toHaveCount(before + 1);
+    await started(page);
+    await page.getByRole('button', { name: 'Bring back' }).click();
+    await expect(rows).toHaveCount(before + 2);
+    await expect(rows.first()).toContainText('borrowed');
 });
 
-test("Bittern's flight: the motor that stopped pushing is named, and a clean flight has none", async ({ page }) => {
-  await page.goto('/craft/bittern/51');
-  const flights = await page.locator('#logs tbody tr[data-log]').evaluateAll((all) => all.map((r) => [r.dataset.log, r.innerText]));
-  const [fallen] = flights.find(([, text]) => /Cruise/.test(text));
-  const [clean] = flights.find(([, text]) => /Hover and climb/.test(text));
-  await page.goto(`/craft/bittern/55?log=${fallen}`);
-  await expect(page.getByRole('heading', { level: 1 })).toContainText(/At 24\.\d\d s the rear left motor stopped pushing/);
-  await expect(page.locator('.timeline li').first()).toContainText('the cause');
-  await expect(page.locator('.checklist')).toContainText('the ESC');
-  await page.goto(`/craft/bittern/55?log=${clean}`);
-  await expect(page.getByRole('heading', { level: 1 })).toContainText('Nothing went wrong');
+test("Bittern's flight: the motor that lost thrust is named, and a clean flight has none", async ({ page }) => {
+    await page.goto('/craft/bittern/51');
+    const flights = await page.locator('#logs tbody tr[data-log]').evaluateAll((all) => all.map((r) => [r.dataset.log, r.innerText]));
+    const [fallen] = flights.find(([, text]) => /Cruise/.test(text));
+    const [clean] = flights.find(([, text]) => /Hover and climb/.test(text));
+    await page.goto(`/craft/bittern/55?log=${fallen}`);
+    await expect(page.getByRole('heading', { level: 1 })).toContainText(/At 24\.\d\d s the rear left motor lost thrust/);
+    await expect(page.locator('.timeline li').first()).toContainText('the cause');
+    await expect(page.locator('.checklist')).toContainText('the ESC');
+    await page.goto(`/craft/bittern/55?log=${clean}`);
+    await expect(page.getByRole('heading', { level: 1 })).toContainText('Nothing went wrong');
 });
 
 test('noise maps of two logs with their difference; against rotor speed; zoom by drag and keys; numbers out', async ({ page }) => {
-  await page.goto('/craft/curlew/53?log=2');
-  const map = page.locator('#noise-map');
-  await expect(map).toBeVisible();
-  await started(page);
-  await page.getByLabel('against rpm').check();
-  await readAt(page, '#noise-map', { x: 300, y: 200 }, /\d+ rpm\s+\d+ Hz/);
-  // Drag a part of it, and read a narrower range of frequency; keys and double click bring it back.
-  const hz = async (y) => {
-    await map.hover({ position: { x: 301, y } });
-    return Number((await page.locator('#reading').innerText()).match(/(\d+) Hz/)[1]);
-  };
-  const box = await map.boundingBox();
-  const whole = (await hz(40)) - (await hz(300));
-  await page.mouse.move(box.x + 200, box.y + 220);
-  await page.mouse.down();
-  await page.mouse.move(box.x + 400, box.y + 320, { steps: 6 });
-  await page.mouse.up();
-  expect((await hz(40)) - (await hz(300))).toBeLessThan(whole / 2);
-  await map.dblclick({ position: { x: 300, y: 200 } });
-  expect((await hz(40)) - (await hz(300))).toBe(whole);
-  await map.focus();
-  await page.keyboard.press('+');
-  expect((await hz(40)) - (await hz(300))).toBeLessThan(whole * 0.6);
-  await page.keyboard.press('Home');
-  await page.keyboard.press('ArrowUp');
-  await expect(page.locator('#reading')).toContainText('Hz');
-  // A second log beside it: two maps, and one less the other.
-  await page.getByLabel('beside it').selectOption('1');
-  await expect(page.locator('.beside-chip')).toHaveCount(1);
-  await expect(page.locator('.says')).toContainText(/C-000\d less C-000\d/);
-  await expect(page.locator('.map-key')).toContainText('solid standing');
-  await started(page);
-  await readAt(page, '#noise-map', { x: 200, y: 120 }, /less C-000\d/);
-  const [numbers] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'CSV' }).click()]);
-  const rows = readFileSync(await numbers.path(), 'utf8').split('\n');
-  expect(rows[0]).toBe('log,throttle_pct,hz,db');
-  expect(rows.some((r) => / less /.test(r))).toBe(true);
-  await page.getByRole('button', { name: /^Take C-000\d away$/ }).click();
-  await expect(page.locator('.beside-chip')).toHaveCount(0);
+    await page.goto('/craft/curlew/53?log=2');
+    const map = page.locator('#noise-map');
+    await expect(map).toBeVisible();
+    await started(page);
+    await page.getByLabel('against').selectOption('rpm_map');
+    await readAt(page, '#noise-map', { x: 300, y: 200 }, /\d+ rpm\s+\d+ Hz/);
+    // Drag a part of it, and read a narrower range of frequency; keys and double click bring it back.
+    const hz = async (y) => {
+        await map.hover({ position: { x: 301, y } });
+        return Number((await page.locator('#reading').innerText()).match(/(\d+) Hz/)[1]);
+    };
+    const box = await map.boundingBox();
+    const whole = (await hz(40)) - (await hz(300));
+    await page.mouse.move(box.x + 200, box.y + 220);
+    await page.mouse.down();
+    await page.mouse.move(box.x + 400, box.y + 320, { steps: 6 });
+    await page.mouse.up();
+    expect((await hz(40)) - (await hz(300))).toBeLessThan(whole / 2);
+    await map.dblclick({ position: { x: 300, y: 200 } });
+    expect((await hz(40)) - (await hz(300))).toBe(whole);
+    await map.focus();
+    await page.keyboard.press('+');
+    expect((await hz(40)) - (await hz(300))).toBeLessThan(whole * 0.6);
+    await page.keyboard.press('Home');
+    await page.keyboard.press('ArrowUp');
+    await expect(page.locator('#reading')).toContainText('Hz');
+    // A second log beside it: two maps, and one less the other.
+    await page.getByLabel('beside it').selectOption('1');
+    await expect(page.locator('.beside-chip')).toHaveCount(1);
+    await expect(page.locator('.says')).toContainText(/C-000\d less C-000\d/);
+    await expect(page.locator('.map-key')).toContainText('solid standing');
+    await started(page);
+    await readAt(page, '#noise-map', { x: 200, y: 120 }, /less C-000\d/);
+    const [numbers] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'CSV' }).click()]);
+    const rows = readFileSync(await numbers.path(), 'utf8').split('\n');
+    expect(rows[0]).toBe('log,throttle_pct,hz,db');
+    expect(rows.some((r) => / less /.test(r))).toBe(true);
+    await page.getByRole('button', { name: /^Take C-000\d away$/ }).click();
+    await expect(page.locator('.beside-chip')).toHaveCount(0);
 });
 
 test('two logs locked to each other, lined up, and rows chosen by name', async ({ page }) => {
-  await page.goto('/craft/curlew/52?log=1&beside[]=2');
-  const traces = page.locator('#traces');
-  await expect(traces).toHaveAttribute('data-drawn-other', /\d/);
-  await started(page);
-  const box = await traces.boundingBox();
-  await page.mouse.move(box.x + 300, box.y + 60);
-  await expect(page.locator('#values dd').first()).toHaveText('C-0001');
-  await expect(page.locator('#values')).toContainText('throttle');
-  await expect(page.locator('#sticks g')).toHaveCount(2);
-  // Shifted by hand, the other log's values change and the first one's stay.
-  const value = (n) => page.locator('#values dd').nth(n).innerText();
-  const [mine, theirs] = [await value(2), await value(3)];
-  await page.getByLabel('Shift C-0002, seconds').fill('3.7');
-  await page.keyboard.press('Tab');
-  await page.mouse.move(box.x + 300, box.y + 61);
-  await expect.poll(() => value(3)).not.toBe(theirs);
-  expect(await value(2)).toBe(mine);
-  await page.getByRole('button', { name: 'Line up by the sticks' }).click();
-  await expect(page.locator('#said')).toContainText(/Lined up by|nothing to line them up by/);
-  await page.getByText('Rows…').click();
-  await page.getByRole('group', { name: 'Rows by name' }).getByLabel('setpoint, roll').check();
-  await page.getByRole('group', { name: 'Rows by name' }).getByLabel('battery').check();
-  await expect(page.getByLabel('Rows of traces')).toHaveValue('names');
-  await page.getByText('Rows…').click();
-  await page.mouse.move(box.x + 310, box.y + 160);
-  await expect(page.locator('#values dt')).toHaveCount(3);
-  // The choice is kept for the next log.
-  await page.goto('/craft/curlew/52?log=2');
-  await started(page);
-  await page.getByLabel('Rows of traces').selectOption('names');
-  await page.mouse.move(box.x + 310, box.y + 160);
-  await expect(page.locator('#values dt')).toHaveCount(2);
+    await page.goto('/craft/curlew/52?log=1&beside[]=2');
+    const traces = page.locator('#traces');
+    await expect(traces).toHaveAttribute('data-drawn-other', /\d/);
+    await started(page);
+    const box = await traces.boundingBox();
+    await page.mouse.move(box.x + 300, box.y + 60);
+    await expect(page.locator('#values dd').first()).toHaveText('C-0001');
+    await expect(page.locator('#values')).toContainText('throttle');
+    await expect(page.locator('#there > g')).toHaveCount(2);
+    // Shifted by hand, the other log's values change and the first one's stay.
+    const value = (n) => page.locator('#values dd').nth(n).innerText();
+    const [mine, theirs] = [await value(2), await value(3)];
+    await page.getByLabel('Shift C-0002, seconds').fill('3.7');
+    await page.keyboard.press('Tab');
+    await page.mouse.move(box.x + 300, box.y + 61);
+    await expect.poll(() => value(3)).not.toBe(theirs);
+    expect(await value(2)).toBe(mine);
+    await page.getByRole('button', { name: 'Line up by the sticks' }).click();
+    await expect(page.locator('#said')).toContainText(/Lined up by|nothing to line them up by/);
+    await page.getByText('Rows…').click();
+    await page.getByRole('group', { name: 'Rows by name' }).getByLabel('setpoint, roll').check();
+    await page.getByRole('group', { name: 'Rows by name' }).getByLabel('battery').check();
+    await expect(page.getByLabel('Rows of traces')).toHaveValue('names');
+    await page.getByText('Rows…').click();
+    await page.mouse.move(box.x + 310, box.y + 160);
+    await expect(page.locator('#values dt')).toHaveCount(3);
+    // The choice is kept for the next log.
+    await page.goto('/craft/curlew/52?log=2');
+    await started(page);
+    await page.getByLabel('Rows of traces').selectOption('names');
+    await page.mouse.move(box.x + 310, box.y + 160);
+    await expect(page.locator('#values dt')).toHaveCount(2);
 });
 
-test('the step window by window: seen, stepped through, struck out and taken back', async ({ page }) => {
-  await page.goto('/craft/curlew/54?log=1');
-  await expect(page.locator('#response-plot canvas')).toBeVisible();
-  await started(page);
-  const used = () => page.locator('[data-rank="roll"] td').nth(8).innerText();
-  const before = await used();
-  await page.getByRole('radio', { name: 'window by window' }).check();
-  const frames = page.locator('#frames');
-  await expect(frames).toHaveAttribute('data-drawn', /^roll \d+$/);
-  await expect(page.locator('#frame-curve canvas')).toBeVisible();
-  const at = await page.locator('#frame-at').innerText();
-  await frames.focus();
-  await page.keyboard.press('ArrowRight');
-  await expect(page.locator('#frame-at')).not.toHaveText(at);
-  await page.keyboard.press('ArrowRight');
-  await expect(page.locator('#frame-says')).toContainText(/up to \d+ deg\/s · \d+ % of its curve its own/);
-  await page.locator('#frame-strip').click({ position: { x: 400, y: 40 } });
-  await expect(page.locator('#frame-at')).toContainText(/1\d\.\d\d to/);
-  await page.keyboard.press('x');
-  await expect(page.locator('#frame-says')).toContainText('struck out by hand');
-  await started(page);
-  await page.getByRole('radio', { name: 'the whole flight' }).check();
-  await expect(page.locator('.says')).toContainText('1 window was struck out by hand');
-  expect(await used()).not.toBe(before);
-  await page.getByRole('radio', { name: 'window by window' }).check();
-  await page.getByRole('button', { name: 'Take it back in' }).click();
-  await expect(page.locator('.says')).not.toContainText('struck out by hand');
-  await started(page);
-  await page.getByRole('radio', { name: 'the whole flight' }).check();
-  expect(await used()).toBe(before);
-  // Limits of one's own for small and medium moves; contradicting ones are refused in words.
-  await page.getByLabel('Small up to').fill('300');
-  await page.getByLabel('medium up to').fill('200');
-  await page.getByRole('button', { name: 'Count so' }).click();
-  await expect(page.locator('#size-limits .problem')).toContainText('the second above the first');
-  await page.getByLabel('medium up to').fill('350');
-  await page.getByRole('button', { name: 'Count so' }).click();
-  await expect(page.locator('#sizes')).toContainText('≤350');
+test('the step window by window: seen, stepped through, excluded and included again', async ({ page }) => {
+    await page.goto('/craft/curlew/54?log=1');
+    await expect(page.locator('#response-plot canvas')).toBeVisible();
+    await started(page);
+    const used = () => page.locator('[data-rank="roll"] td').nth(8).innerText();
+    const before = await used();
+    await page.getByRole('radio', { name: 'window by window' }).check();
+    const frames = page.locator('#frames');
+    await expect(frames).toHaveAttribute('data-drawn', /^roll \d+$/);
+    await expect(page.locator('#frame-curve canvas')).toBeVisible();
+    const at = await page.locator('#frame-at').innerText();
+    await frames.focus();
+    await page.keyboard.press('ArrowRight');
+    await expect(page.locator('#frame-at')).not.toHaveText(at);
+    await page.keyboard.press('ArrowRight');
+    await expect(page.locator('#frame-says')).toContainText(/up to \d+ deg\/s · \d+ % of its curve its own/);
+    await page.locator('#frame-strip').click({ position: { x: 400, y: 40 } });
+    await expect(page.locator('#frame-at')).toContainText(/1\d\.\d\d to/);
+    await page.keyboard.press('x');
+    await expect(page.locator('#frame-says')).toContainText('excluded by hand');
+    await started(page);
+    await page.getByRole('radio', { name: 'the whole flight' }).check();
+    await expect(page.locator('.says')).toContainText('1 window was excluded by hand');
+    expect(await used()).not.toBe(before);
+    await page.getByRole('radio', { name: 'window by window' }).check();
+    await page.getByRole('button', { name: 'Include it again' }).click();
+    await expect(page.locator('.says')).not.toContainText('excluded by hand');
+    await started(page);
+    await page.getByRole('radio', { name: 'the whole flight' }).check();
+    expect(await used()).toBe(before);
+    // Limits of one's own for small and medium moves; contradicting ones are refused in words.
+    await page.getByLabel('Small up to').fill('300');
+    await page.getByLabel('medium up to').fill('200');
+    await page.getByRole('button', { name: 'Count so' }).click();
+    await expect(page.locator('#size-limits .problem')).toContainText('the second above the first');
+    await page.getByLabel('medium up to').fill('350');
+    await page.getByRole('button', { name: 'Count so' }).click();
+    await expect(page.locator('#sizes')).toContainText('≤350');
 });
 
-test('a log counted the other way round is turned about on its front, and parts are noted', async ({ page }) => {
-  await page.goto('/craft/curlew/51');
-  const rows = page.locator('#logs tbody tr[data-log]');
-  const before = await rows.count();
-  const lines = ['time_s,setpoint_roll_dps,rate_measured_roll_dps'];
-  const hands = (i) => 150 * Math.sin(i / 130) + 60 * Math.sin(i / 41);
-  for (let i = 0; i < 16000; i++) lines.push([i / 1000, hands(i), -hands(i - 12)].map((v) => v.toFixed(3)).join(','));
-  await started(page);
-  await page.locator('[data-import]').setInputFiles({ name: 'turned.csv', mimeType: 'text/csv', buffer: Buffer.from(lines.join('\n')) });
-  await expect(rows).toHaveCount(before + 1, { timeout: 40_000 });
-  await expect(page.locator('.job')).toHaveCount(0, { timeout: 40_000 });
-  await rows.first().getByRole('link', { name: 'findings' }).click();
-  await expect(page.getByRole('heading', { name: 'Roll is turned' })).toBeVisible();
-  await started(page);
-  await page.getByRole('button', { name: 'Turn roll about' }).click();
-  await expect(page.getByRole('heading', { name: 'Turned about' })).toBeVisible();
-  await expect(page.getByRole('heading', { name: 'Roll is turned' })).toHaveCount(0);
-  await started(page);
-  await page.locator('#parts select[name="part"]').selectOption('motor');
-  await page.locator('#parts select[name="place"]').selectOption('rear left');
-  await page.getByLabel('With').fill('new bearings');
-  await page.getByRole('button', { name: 'Note it' }).click();
-  await expect(page.locator('#parts')).toContainText('motor, rear left: new bearings');
-  await page.goto('/craft/curlew/51');
-  await expect(rows.first()).toContainText('new: motor rear left');
+test('a log counted the other way round has its sign reversed on its front, and parts are noted', async ({ page }) => {
+    await page.goto('/craft/curlew/51');
+    const rows = page.locator('#logs tbody tr[data-log]');
+    const before = await rows.count();
+    const lines = ['time_s,setpoint_roll_dps,rate_measured_roll_dps'];
+    const hands = (i) => 150 * Math.sin(i / 130) + 60 * Math.sin(i / 41);
+    for (let i = 0; i < 16000; i++) lines.push([i / 1000, hands(i), -hands(i - 12)].map((v) => v.toFixed(3)).join(','));
+    await started(page);
+    await page.locator('[data-import]').setInputFiles({ name: 'turned.csv', mimeType: 'text/csv', buffer: Buffer.from(lines.join('\n')) });
+    await expect(rows).toHaveCount(before + 1, { timeout: 40_000 });
+    await expect(page.locator('.job')).toHaveCount(0, { timeout: 40_000 });
+    await rows.first().getByRole('link', { name: 'findings' }).click();
+    await expect(page.getByRole('heading', { name: 'The sign of roll is reversed' })).toBeVisible();
+    await started(page);
+    await page.getByRole('button', { name: 'Reverse the sign of roll' }).click();
+    await expect(page.getByRole('heading', { name: 'Sign reversed here' })).toBeVisible();
+    await expect(page.getByRole('heading', { name: 'The sign of roll is reversed' })).toHaveCount(0);
+    await started(page);
+    await page.locator('#parts select[name="part"]').selectOption('motor');
+    await page.locator('#parts select[name="place"]').selectOption('rear left');
+    await page.getByLabel('With').fill('new bearings');
+    await page.getByRole('button', { name: 'Note it' }).click();
+    await expect(page.locator('#parts')).toContainText('motor, rear left: new bearings');
+    await page.goto('/craft/curlew/51');
+    await expect(rows.first()).toContainText('new: motor rear left');
 });

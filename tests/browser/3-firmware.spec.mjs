@@ -5,107 +5,108 @@ import { expect, link, put, test } from './hands.mjs';
 const root = new URL('../..', import.meta.url).pathname;
 
 test('a damaged file from disk is refused with its line', async ({ page }) => {
-  await link(page, 'bittern');
-  await page.goto('/craft/bittern/12');
-  await page
-    .locator('[data-hex]')
-    .setInputFiles({
-      name: 'torn.hex',
-      mimeType: 'text/plain',
-      buffer: Buffer.from(':10010000214601360121470136007EFE09D2190140\n:100110002146017E17C20001FF5F16002148011929\n:00000001FF\n'),
+    await link(page, 'bittern');
+    await page.goto('/craft/bittern/12');
+    await page.locator('[data-hex]').setInputFiles({
+        name: 'torn.hex',
+        mimeType: 'text/plain',
+        buffer: Buffer.from(':10010000214601360121470136007EFE09D2190140\n:100110002146017E17C20001FF5F16002148011929\n:00000001FF\n'),
     });
-  await expect(page.locator('#hex-problem')).toContainText('torn.hex: Line 2: checksum 0x29 is wrong; the bytes call for 0x28');
+    await expect(page.locator('#hex-problem')).toContainText('torn.hex: Line 2: checksum 0x29 is wrong; the bytes call for 0x28');
 });
 
 // Its own server and data, so that it can be killed.
 test('cable pulled, process killed, page reloaded, server restarted: the state is true and the way on is offered', async ({ page }) => {
-  test.setTimeout(240_000);
-  const data = `${root}var/recovery-data`;
-  rmSync(data, { recursive: true, force: true });
-  const env = { ...process.env, ORTHOLEX_DATA: data, ORTHOLEX_PACE: '1' };
-  execFileSync('php', ['bin/console', 'app:set-up', '--no-flights'], { cwd: root, env: { ...env, APP_ENV: 'prod' } });
-  const start = async () => {
-    const server = spawn('bin/start', ['--port', '8801'], { cwd: root, env, detached: true, stdio: 'ignore' });
-    for (let i = 0; i < 120; i++) {
-      if (
-        await fetch('http://127.0.0.1:8801/').then(
-          (r) => r.ok,
-          () => false,
-        )
-      )
-        return server;
-      await new Promise((r) => setTimeout(r, 250));
-    }
-    throw new Error('the server did not start');
-  };
-  const stop = (server) => {
+    test.setTimeout(240_000);
+    const data = `${root}var/recovery-data`;
+    rmSync(data, { recursive: true, force: true });
+    const env = { ...process.env, ORTHOLEX_DATA: data, ORTHOLEX_PACE: '1' };
+    execFileSync('php', ['bin/console', 'app:set-up', '--no-flights'], { cwd: root, env: { ...env, APP_ENV: 'prod' } });
+    const start = async () => {
+        const server = spawn('bin/start', ['--port', '8801'], { cwd: root, env, detached: true, stdio: 'ignore' });
+        for (let i = 0; i < 120; i++) {
+            if (
+                await fetch('http://127.0.0.1:8801/').then(
+                    (r) => r.ok,
+                    () => false,
+                )
+            )
+                return server;
+            await new Promise((r) => setTimeout(r, 250));
+        }
+        throw new Error('the server did not start');
+    };
+    const stop = (server) => {
+        try {
+            process.kill(-server.pid, 'SIGKILL');
+        } catch {
+            /* gone already */
+        }
+    };
+    const url = 'http://127.0.0.1:8801';
+    let server = await start();
     try {
-      process.kill(-server.pid, 'SIGKILL');
-    } catch {
-      /* gone already */
+        await page.goto(`${url}/craft/curlew/11`);
+        await put(page, 'cable', true);
+        await page.getByRole('button', { name: 'Link', exact: true }).click();
+        await expect(page.locator('#link-state')).toHaveAttribute('data-linked', '1');
+        await page.goto(`${url}/craft/curlew/61`);
+        await page.locator('[data-setting="gain.yaw.i"]').fill('95');
+        await page.keyboard.press('Tab');
+        await expect(page.locator('.tray-tab')).toHaveText('1 staged');
+
+        // 1. The cable goes in the middle of the write.
+        await page.goto(`${url}/craft/curlew/12?image=loam-26.06-quern-f7`);
+        await page.locator('#write-button').click();
+        await expect(page.locator('[data-job-doing]')).toContainText(/writing page [3-9]\d/, { timeout: 20_000 });
+        await put(page, 'cable', false);
+        await expect(page.getByText('Write Loam 26.06: failed')).toBeVisible();
+        await expect(page.getByRole('heading', { level: 1 })).toContainText('waits in its bootloader');
+        await page.reload();
+        await expect(page.getByText('Write Loam 26.06: failed')).toBeVisible();
+        await expect(page.getByRole('button', { name: 'Go on from there' })).toBeDisabled();
+
+        // 2. Linked again, gone on, and the process is killed.
+        await page.goto(`${url}/craft/curlew/11`);
+        await put(page, 'cable', true);
+        await page.getByRole('button', { name: 'Link', exact: true }).click();
+        await expect(page.getByRole('heading', { level: 1 })).toContainText('only its bootloader runs');
+        await page.goto(`${url}/craft/curlew/12`);
+        await page.getByRole('button', { name: 'Go on from there' }).click();
+        await expect(page.locator('[data-job-doing]')).toContainText(/writing page \d+/, { timeout: 20_000 });
+        execFileSync('pkill', ['-9', '-f', `${root.slice(0, -1)}/bin/console app:job`]);
+        await expect(page.getByText('Write Loam 26.06: interrupted')).toBeVisible({ timeout: 20_000 });
+
+        // 3. The server goes and comes back.
+        stop(server);
+        await expect
+            .poll(() =>
+                fetch(url).then(
+                    () => true,
+                    () => false,
+                ),
+            )
+            .toBe(false);
+        server = await start();
+        await page.goto(`${url}/`);
+        await expect(page.getByText('The board waits in its bootloader, without whole firmware.')).toBeVisible();
+        await page.goto(`${url}/craft/curlew/12`);
+        await expect(page.getByText('Write Loam 26.06: interrupted')).toBeVisible();
+        await page.getByRole('button', { name: 'Go on from there' }).click();
+        await expect(page.getByText('Written and verified')).toBeVisible({ timeout: 60_000 });
+        await expect(page.locator('.column')).toContainText(/\d+ of them written before the interruption/);
+        await expect(page.locator('#link-state')).toContainText('26.06');
+        await expect(page.locator('.tray-tab')).toHaveText('1 staged');
+        await page.goto(`${url}/craft/curlew/61`);
+        await expect(page.locator('[data-setting="gain.roll.p"]')).toHaveValue('33');
+        const { jobs } = await page.evaluate(() => fetch('/craft/curlew/live.json').then((r) => r.json()));
+        expect(
+            jobs.filter((j) => j.state !== 'done'),
+            'what failed on the way is answered by the write that ended well',
+        ).toEqual([]);
+        await page.goto(`${url}/craft/curlew/72`);
+        await expect(page.locator('.snapshot-list')).toContainText('Before flashing 26.06');
+    } finally {
+        stop(server);
     }
-  };
-  const url = 'http://127.0.0.1:8801';
-  let server = await start();
-  try {
-    await page.goto(`${url}/craft/curlew/11`);
-    await put(page, 'cable', true);
-    await page.getByRole('button', { name: 'Link', exact: true }).click();
-    await expect(page.locator('#link-state')).toHaveAttribute('data-linked', '1');
-    await page.goto(`${url}/craft/curlew/61`);
-    await page.locator('[data-setting="gain.yaw.i"]').fill('95');
-    await page.keyboard.press('Tab');
-    await expect(page.locator('.tray-tab')).toHaveText('1 staged');
-
-    // 1. The cable goes in the middle of the write.
-    await page.goto(`${url}/craft/curlew/12?image=loam-26.06-quern-f7`);
-    await page.locator('#write-button').click();
-    await expect(page.locator('[data-job-doing]')).toContainText(/writing page [3-9]\d/, { timeout: 20_000 });
-    await put(page, 'cable', false);
-    await expect(page.getByText('Write Loam 26.06: failed')).toBeVisible();
-    await expect(page.getByRole('heading', { level: 1 })).toContainText('waits in its bootloader');
-    await page.reload();
-    await expect(page.getByText('Write Loam 26.06: failed')).toBeVisible();
-    await expect(page.getByRole('button', { name: 'Go on from there' })).toBeDisabled();
-
-    // 2. Linked again, gone on, and the process is killed.
-    await page.goto(`${url}/craft/curlew/11`);
-    await put(page, 'cable', true);
-    await page.getByRole('button', { name: 'Link', exact: true }).click();
-    await expect(page.getByRole('heading', { level: 1 })).toContainText('only its bootloader runs');
-    await page.goto(`${url}/craft/curlew/12`);
-    await page.getByRole('button', { name: 'Go on from there' }).click();
-    await expect(page.locator('[data-job-doing]')).toContainText(/writing page \d+/, { timeout: 20_000 });
-    execFileSync('pkill', ['-9', '-f', `${root.slice(0, -1)}/bin/console app:job`]);
-    await expect(page.getByText('Write Loam 26.06: interrupted')).toBeVisible({ timeout: 20_000 });
-
-    // 3. The server goes and comes back.
-    stop(server);
-    await expect
-      .poll(() =>
-        fetch(url).then(
-          () => true,
-          () => false,
-        ),
-      )
-      .toBe(false);
-    server = await start();
-    await page.goto(`${url}/`);
-    await expect(page.getByText('The board waits in its bootloader, without whole firmware.')).toBeVisible();
-    await page.goto(`${url}/craft/curlew/12`);
-    await expect(page.getByText('Write Loam 26.06: interrupted')).toBeVisible();
-    await page.getByRole('button', { name: 'Go on from there' }).click();
-    await expect(page.getByText('Written and verified')).toBeVisible({ timeout: 60_000 });
-    await expect(page.locator('.column')).toContainText(/\d+ of them written before the interruption/);
-    await expect(page.locator('#link-state')).toContainText('26.06');
-    await expect(page.locator('.tray-tab')).toHaveText('1 staged');
-    await page.goto(`${url}/craft/curlew/61`);
-    await expect(page.locator('[data-setting="gain.roll.p"]')).toHaveValue('33');
-    const { jobs } = await page.evaluate(() => fetch('/craft/curlew/live.json').then((r) => r.json()));
-    expect(jobs.filter((j) => j.state !== 'done'), 'what failed on the way is answered by the write that ended well').toEqual([]);
-    await page.goto(`${url}/craft/curlew/72`);
-    await expect(page.locator('.snapshot-list')).toContainText('Before flashing 26.06');
-  } finally {
-    stop(server);
-  }
 });

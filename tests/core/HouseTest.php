@@ -34,6 +34,27 @@ final class HouseTest extends TestCase
         self::assertSame([], House::at($this->root)->cycles('core'), 'one way is no ring');
     }
 
+    public function testARoomMayBeCalledOtherwiseInNamespaces(): void
+    {
+        $this->put('src/One/A.php', 'namespace Ortholex\App\One; use Ortholex\App\Two\B; class A { public B $b; }');
+        $this->put('src/Two/B.php', 'namespace Ortholex\App\Two; class B { public \Ortholex\App\One\A $a; }');
+        self::assertSame([], House::at($this->root)->cycles('src'));
+        self::assertCount(2, House::at($this->root)->cycles('src', 'App'));
+    }
+
+    public function testAFamilyThatKnowsAnotherIsFoundAndOneThatUsesWhatIsSharedIsNot(): void
+    {
+        $this->put('src/Gains/A.php', 'namespace Ortholex\App\Gains; class A { public \Ortholex\App\Book\Craft $c; }');
+        self::assertSame([], House::at($this->root)->familiesThatKnowEachOther('src', 'Ortholex\App', ['Book']));
+        $this->put('src/Noise/B.php', 'namespace Ortholex\App\Noise; class B { public \Ortholex\App\Gains\A $a; }');
+        $this->put('src/Book/C.php', 'namespace Ortholex\App\Book; class C { public \Ortholex\App\Gains\A $a; }');
+        $this->put('src/SetUp/D.php', 'namespace Ortholex\App\SetUp; class D { public \Ortholex\App\Gains\A $a; }');
+        self::assertSame(
+            ['src/Book/C.php uses Gains', 'src/Noise/B.php uses Gains'],
+            House::at($this->root)->familiesThatKnowEachOther('src', 'Ortholex\App', ['Book'], ['SetUp']),
+        );
+    }
+
     public function testCrowdedFoldersAndLongLinesAreCounted(): void
     {
         for ($i = 0; $i < House::MOST_FILES; ++$i) {

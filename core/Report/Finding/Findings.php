@@ -136,7 +136,7 @@ final readonly class Findings
                 causes: array_map(static fn (Cause $c): Fact => Fact::of($c), \array_slice($i->causes(), 0, self::CAUSES_NAMED)),
             ),
             passage: $passage,
-            setting: "esc.$i->place.sync_loss_response",
+            setting: "esc.$i->place.sync_loss_power_cut_pct",
         );
     }
 
@@ -235,7 +235,7 @@ final readonly class Findings
                     Fact::of(Certainty::Firm),
                     Fact::of(Remedy::FeelTheFrame),
                     axis: $ridge->axis,
-                    setting: 'notch.tracking.count',
+                    setting: 'notch.tracking.peaks',
                 );
             }
         }

@@ -14,13 +14,12 @@ enum ClashCode: string implements Code
     case FeedbackWithoutDigitalSignal = 'clash.feedback_without_digital_signal';
     case SignalLongerThanLoop = 'clash.signal_longer_than_loop';
     case SignalAndAnswerLongerThanLoop = 'clash.signal_and_answer_longer_than_loop';
-    case TrackingBandTurned = 'clash.tracking_band_turned';
     case NoFeelCurve = 'clash.no_feel_curve';
     case SpanNotRising = 'clash.span_not_rising';
     case RoleNeedsFlag = 'clash.role_needs_flag';
     case RoleNeedsChoice = 'clash.role_needs_choice';
     case MotorsNotDriven = 'clash.motors_not_driven';
-    case NoWarningBeforeLanding = 'clash.no_warning_before_landing';
+    case NoWarningBeforeFlightEnd = 'clash.no_warning_before_flight_end';
     case LoopLoadHigh = 'clash.loop_load_high';
     case LoopLoadTooHigh = 'clash.loop_load_too_high';
 }

@@ -32,12 +32,11 @@ final readonly class Consistency
             new Rule\NotchesNeedFeedback(),
             new Rule\FeedbackNeedsDigitalSignal(),
             new Rule\SignalFitsLoop(),
-            new Rule\TrackingBandRises(),
             new Rule\FeelHasCurve(),
             new Rule\SpansRise(),
             new Rule\RolesHaveNeeds(),
             new Rule\FrameCanFly(),
-            new Rule\WarningBeforeLanding(),
+            new Rule\WarningBeforeFlightEnd(),
             new Rule\LoadFitsProcessor(),
         ];
     }

@@ -24,8 +24,8 @@ final readonly class Migration
     private const SUCCESSIONS = [
         'filter.gyro_hz' => ['rate_path.stage.1.cutoff_hz', 1.0, '25.08'],
         'filter.d_hz' => ['d_path.stage.1.cutoff_hz', 1.0, '25.08'],
-        'motors.idle_us' => ['motors.idle_pct', 0.1, '26.01'],
-        'link_loss.hold_ds' => ['link_loss.hold_s', 0.1, '26.01'],
+        'motors.idle_permille' => ['motors.idle_pct', 0.1, '26.01'],
+        'link_loss.hold_ms' => ['link_loss.hold_s', 0.001, '26.01'],
     ];
 
     /**
@@ -129,7 +129,7 @@ final readonly class Migration
         return match ($setting->type) {
             SettingType::Choice => Fact::of(FateReason::NotAChoice, release: $to->toString(), choices: $setting->choices),
             SettingType::Flag => Fact::of(FateReason::NotOnOrOff, release: $to->toString()),
-            SettingType::Integers => Fact::of(FateReason::NotAList, release: $to->toString()),
+            SettingType::Integers, SettingType::Band => Fact::of(FateReason::NotAList, release: $to->toString()),
             SettingType::Number, SettingType::Whole => Fact::of(FateReason::NotANumber, release: $to->toString()),
         };
     }

@@ -6,7 +6,7 @@ namespace Ortholex\App\Motors\Reading;
 
 use Doctrine\DBAL\Types\Types;
 use Doctrine\ORM\Mapping as ORM;
-use Ortholex\App\Craft\Craft;
+use Ortholex\App\Book\Craft;
 
 /** What a check of the drive measured: the readings, from which all that is said of it is computed. */
 #[ORM\Entity]

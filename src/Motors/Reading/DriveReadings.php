@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Ortholex\App\Motors\Reading;
 
 use Doctrine\ORM\EntityManagerInterface;
-use Ortholex\App\Craft\Craft;
-use Ortholex\App\Craft\Worlds;
+use Ortholex\App\Book\Craft;
+use Ortholex\App\Link\Benches;
 use Ortholex\Core\Drive\MagnetCheck;
 use Ortholex\Core\Drive\RisingOutput;
 use Ortholex\Core\Link\LinkError;
@@ -20,7 +20,7 @@ final readonly class DriveReadings
 
     public const FEEDBACK_PCT = 6.0;
 
-    public function __construct(private EntityManagerInterface $entities, private Worlds $worlds)
+    public function __construct(private EntityManagerInterface $entities, private Benches $benches)
     {
     }
 
@@ -33,13 +33,16 @@ final readonly class DriveReadings
      */
     public function rise(Craft $craft, int $step, bool $read, ?array $swapped): void
     {
-        $client = $this->worlds->client($craft);
+        // Looked up first: from the order to spin until the reading nothing may take its time.
+        $before = $read ? $this->last($craft, DriveReadingKind::Rise) : null;
+        $client = $this->benches->client($craft);
         $client->spin(0, self::RISE_PCT[$step]);
         if (!$read) {
             return;
         }
-        $check = 0 === $step ? null : $this->last($craft, DriveReadingKind::Rise);
+        $check = 0 === $step ? null : $before;
         if (null === $check) {
+            $swapped ??= self::pair($before->data['next'] ?? null);
             $check = new DriveReading($craft, DriveReadingKind::Rise, new \DateTimeImmutable());
             $check->data = ['swapped' => $swapped, 'steps' => []];
             $this->entities->persist($check);
@@ -53,6 +56,31 @@ final readonly class DriveReadings
         $steps[] = ['pct' => self::RISE_PCT[$step], 'rpm' => $rpm];
         $check->data = ['swapped' => $check->data['swapped'] ?? null, 'steps' => $steps];
         $this->entities->flush();
+    }
+
+    /** Notes that the motors of two places were swapped: the next rise tells what that means. */
+    public function swapped(Craft $craft, string $a, string $b): void
+    {
+        $check = $this->last($craft, DriveReadingKind::Rise);
+        if (null !== $check) {
+            $check->data = ['next' => [$a, $b]] + $check->data;
+            $this->entities->flush();
+        }
+    }
+
+    /** The step that comes next, where each is done by a press of its own. */
+    public function nextStep(Craft $craft): int
+    {
+        $steps = $this->last($craft, DriveReadingKind::Rise)?->data['steps'] ?? null;
+        $done = \is_array($steps) ? \count($steps) : 0;
+
+        return $done >= \count(self::RISE_PCT) ? 0 : $done;
+    }
+
+    /** @return array{string, string}|null */
+    private static function pair(mixed $places): ?array
+    {
+        return \is_array($places) && \is_string($places[0] ?? null) && \is_string($places[1] ?? null) ? [$places[0], $places[1]] : null;
     }
 
     /** What the last whole rise tells; null while there is none. */
@@ -76,11 +104,8 @@ final readonly class DriveReadings
             }
         }
         $rising = RisingOutput::of($rises);
-        $swapped = $check->data['swapped'] ?? null;
-        $said =
-            \is_array($swapped) && \is_string($swapped[0] ?? null) && \is_string($swapped[1] ?? null)
-                ? $rising->afterSwap($swapped[0], $swapped[1])
-                : null;
+        $swapped = self::pair($check->data['swapped'] ?? null);
+        $said = null === $swapped ? null : $rising->afterSwap(...$swapped);
 
         return new RisenView($rising, $rises, $said, $check->takenAt);
     }
@@ -92,7 +117,7 @@ final readonly class DriveReadings
      */
     public function feedback(Craft $craft, int $pad, bool $first, bool $read): void
     {
-        $client = $this->worlds->client($craft);
+        $client = $this->benches->client($craft);
         $client->spin($pad, self::FEEDBACK_PCT);
         if (!$read) {
             return;

@@ -15,7 +15,7 @@ final readonly class FeedbackView
     }
 
     /** The pole count that most motors agree on; null when they cannot be told. */
-    public function trueMagnets(): ?int
+    public function toldMagnets(): ?int
     {
         $found = array_filter(
             array_map(static fn (FeedbackRow $r): ?int => $r->magnets, $this->rows),
@@ -28,7 +28,7 @@ final readonly class FeedbackView
 
     public function isWrong(): bool
     {
-        return null !== $this->trueMagnets() && $this->trueMagnets() !== $this->set;
+        return null !== $this->toldMagnets() && $this->toldMagnets() !== $this->set;
     }
 
     /** @return list<string> places with feedback errors */
@@ -37,9 +37,15 @@ final readonly class FeedbackView
         return array_keys(array_filter($this->rows, static fn (FeedbackRow $r): bool => $r->errorsPct > 0.05));
     }
 
+    /** Whether the rpm is shown lower than it is. */
+    public function isLow(): bool
+    {
+        return $this->offPct() < 0;
+    }
+
     /** How far the shown rpm is off, %. */
     public function offPct(): float
     {
-        return null === $this->trueMagnets() ? 0.0 : 100 * ($this->trueMagnets() / $this->set - 1);
+        return null === $this->toldMagnets() ? 0.0 : 100 * ($this->toldMagnets() / $this->set - 1);
     }
 }

@@ -54,8 +54,8 @@ final class FrameOfSettingsTest extends TestCase
     {
         $settings = ['frame.layout' => 'custom'];
         foreach (Airframe::quadX(0.3)->motors as $m) {
-            $settings["arm.$m->place.forward_mm"] = 1000 * $m->x;
-            $settings["arm.$m->place.right_mm"] = 1000 * $m->y;
+            $settings["motor_place.$m->place.forward_mm"] = 1000 * $m->x;
+            $settings["motor_place.$m->place.right_mm"] = 1000 * $m->y;
         }
         foreach (Airframe::of(SettingSet::of($settings))->motors as $m) {
             $as = Airframe::quadX(0.3)->at($m->place);
@@ -67,15 +67,15 @@ final class FrameOfSettingsTest extends TestCase
     {
         $this->refuses(AirframeFlaw::TooFewMotors, [
             'frame.layout' => 'custom',
-            'arm.front.forward_mm' => 100.0,
-            'arm.rear.forward_mm' => -100.0,
+            'motor_place.front.forward_mm' => 100.0,
+            'motor_place.rear.forward_mm' => -100.0,
         ]);
         $this->refuses(AirframeFlaw::TwoInOneSpot, [
             'frame.layout' => 'custom',
-            'arm.front.forward_mm' => 100.0,
-            'arm.front_right.forward_mm' => 101.0,
-            'arm.rear.forward_mm' => -100.0,
-            'arm.left.right_mm' => -100.0,
+            'motor_place.front.forward_mm' => 100.0,
+            'motor_place.front_right.forward_mm' => 101.0,
+            'motor_place.rear.forward_mm' => -100.0,
+            'motor_place.left.right_mm' => -100.0,
         ]);
     }
 

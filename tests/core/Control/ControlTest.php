@@ -17,25 +17,51 @@ final class ControlTest extends TestCase
 {
     public function testFeelMeetsItsThreeRatesAndIsOdd(): void
     {
-        foreach ([[150, 230, 600], [80, 150, 900], [400, 250, 700], [200, 100, 200]] as [$c, $h, $f]) {
-            $feel = Feel::of($c, $h, $f);
+        foreach ([[90, 230, 600], [40, 150, 900], [10, 20, 700], [200, 210, 1200], [20, 500, 510]] as [$q, $h, $f]) {
+            $feel = Feel::of($q, $h, $f);
+            self::assertEqualsWithDelta($q, $feel->rate(0.25), 1e-9);
             self::assertEqualsWithDelta($h, $feel->rate(0.5), 1e-9);
             self::assertEqualsWithDelta($f, $feel->rate(1), 1e-9);
-            self::assertEqualsWithDelta($c, $feel->rate(1e-7) / 1e-7, 0.02 * $c);
+            self::assertEqualsWithDelta($feel->centreSlope(), $feel->rate(1e-7) / 1e-7, 0.001 * $feel->centreSlope());
             $last = -\INF;
-            for ($x = -1.0; $x <= 1.0; $x += 0.05) {
+            for ($x = -1.0; $x <= 1.0; $x += 0.01) {
                 self::assertEqualsWithDelta(-$feel->rate($x), $feel->rate(-$x), 1e-9);
                 self::assertGreaterThan($last, $feel->rate($x));
                 $last = $feel->rate($x);
             }
+            // No kink where the pieces meet: the slope from either side is the same.
+            foreach ([0.25, 0.5] as $at) {
+                $left = ($feel->rate($at) - $feel->rate($at - 1e-6)) / 1e-6;
+                $right = ($feel->rate($at + 1e-6) - $feel->rate($at)) / 1e-6;
+                self::assertEqualsWithDelta($left, $right, 0.01 * max($left, $right) + 0.1);
+            }
         }
     }
 
-    public function testAnImpossibleFeelSaysBetweenWhat(): void
+    /** By hand: chords 400, 400, 800 and slopes 400, 400, 600, 800; the middle is the mean less an eighth of width × slopes’ difference. */
+    public function testFeelIsTheCubicOfItsThreePoints(): void
     {
-        $this->expectException(FeelError::class);
-        $this->expectExceptionMessage('does not lie between half the centre rate (75) and half the full-stick rate (300)');
-        Feel::of(150, 320, 600);
+        $feel = Feel::of(100, 200, 600);
+        self::assertSame(400.0, $feel->centreSlope());
+        self::assertEqualsWithDelta(50.0, $feel->rate(0.125), 1e-9, 'straight where the points are');
+        self::assertEqualsWithDelta(400 - 0.5 / 8 * 200, $feel->rate(0.75), 1e-9);
+        self::assertSame(600.0, $feel->full());
+        $straight = Feel::of(100, 200, 400);
+        for ($x = -1.0; $x <= 1.0; $x += 0.1) {
+            self::assertEqualsWithDelta(400 * $x, $straight->rate($x), 1e-9);
+        }
+    }
+
+    public function testAFeelThatDoesNotRiseSaysItsThreeRates(): void
+    {
+        foreach ([[0, 100, 200], [100, 100, 200], [100, 90, 200], [100, 300, 300], [-5, 10, 20]] as [$q, $h, $f]) {
+            try {
+                Feel::of($q, $h, $f);
+                self::fail("$q, $h, $f");
+            } catch (FeelError $e) {
+                self::assertStringContainsString("$q, $h and $f deg/s", $e->getMessage());
+            }
+        }
     }
 
     public function testSpanMapsPiecewiseClampedAndRescaledPastTheDeadBand(): void

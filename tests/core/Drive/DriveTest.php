@@ -65,8 +65,8 @@ final class DriveTest extends TestCase
         self::assertSame(5.0, $rising->idlePct);
         self::assertSame(['motors.idle_pct' => 5.0], $rising->idleFor(SettingSet::of(['motors.idle_pct' => 5.5])));
         self::assertSame(
-            ['motors.idle_us' => 50],
-            $rising->idleFor(SettingSet::of(['motors.idle_us' => 55])),
+            ['motors.idle_permille' => 50],
+            $rising->idleFor(SettingSet::of(['motors.idle_permille' => 55])),
             'an older Loam counts in microseconds',
         );
         self::assertSame([], $rising->weak);

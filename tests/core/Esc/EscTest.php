@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\Tests\core\Esc;
 
 use Ortholex\Core\Craft\SettingSet;
+use Ortholex\Core\Drive\SwitchingTrade;
 use Ortholex\Core\Esc\EscFitReason;
 use Ortholex\Core\Esc\EscIdentity;
 use Ortholex\Core\Esc\EscManifest;
@@ -37,11 +38,11 @@ final class EscTest extends TestCase
     {
         yield 'its own' => [self::manifest(), FitVerdict::Fits, [EscFitReason::MadeForIt]];
         yield 'layout' => [self::manifest(layout: 'P3'), FitVerdict::DoesNotFit, [EscFitReason::OtherLayout]];
-        yield 'clock' => [self::manifest(clock: 24), FitVerdict::DoesNotFit, [EscFitReason::OtherClock]];
+        yield 'clock' => [self::manifest(clock: 32), FitVerdict::DoesNotFit, [EscFitReason::OtherClock]];
         yield 'shorter dead time' => [self::manifest(dead: 250), FitVerdict::DoesNotFit, [EscFitReason::DeadTimeShorter]];
         yield 'longer dead time' => [self::manifest(dead: 400), FitVerdict::DoesNotFit, [EscFitReason::DeadTimeDiffers]];
         yield 'all three' => [
-            self::manifest('P3', 24, 250),
+            self::manifest('P3', 32, 250),
             FitVerdict::DoesNotFit,
             [EscFitReason::OtherLayout, EscFitReason::OtherClock, EscFitReason::DeadTimeShorter],
         ];
@@ -52,6 +53,22 @@ final class EscTest extends TestCase
             FitVerdict::FitsBut,
             [EscFitReason::NoRpmFeedback, EscFitReason::OtherFamily],
         ];
+    }
+
+    /** The timer counts the clock down to the switching period: 64 MHz at 40 kHz gives 1600 steps, 32 MHz at 80 kHz 400. */
+    public function testTooFewStepsOfOutputAreSaid(): void
+    {
+        self::assertSame([1600, 800, 3200, 400, 0], [
+            SwitchingTrade::steps(64, 40),
+            SwitchingTrade::steps(64, 80),
+            SwitchingTrade::steps(64, 20),
+            SwitchingTrade::steps(32, 80),
+            SwitchingTrade::steps(32, 0),
+        ]);
+        self::assertSame(FitVerdict::Fits, self::manifest(khz: 80)->fit(self::esc())->verdict);
+        $fit = self::manifest(khz: 160)->fit(self::esc());
+        self::assertSame(FitVerdict::FitsBut, $fit->verdict);
+        self::assertEquals([Fact::of(EscFitReason::FewSteps, mhz: 64, steps: 400, khz: 160)], $fit->reasons);
     }
 
     public function testBytesThatTheManifestDoesNotVouchForOrThatLieElsewhereDoNotFit(): void
@@ -70,7 +87,7 @@ final class EscTest extends TestCase
     {
         $this->expectException(FirmwareError::class);
         $this->expectExceptionMessage('clock_mhz');
-        EscManifest::fromArray(['product' => 'Withy', 'version' => '1.4.0', 'layout' => 'K7', 'clock_mhz' => '48']);
+        EscManifest::fromArray(['product' => 'Withy', 'version' => '1.4.0', 'layout' => 'K7', 'clock_mhz' => '64']);
     }
 
     public function testTheMajorityRules(): void
@@ -124,7 +141,7 @@ final class EscTest extends TestCase
             foreach ($places as $i => $place) {
                 $settings['pad.'.($i + 1).'.drives'] = $place;
                 $settings["esc.$place.advance_deg"] = (float) $i;
-                $settings["esc.$place.direction"] = 0 === $i % 2 ? 'normal' : 'reversed';
+                $settings["esc.$place.direction"] = 0 === $i % 2 ? 'as_wired' : 'swapped';
             }
             $to = $places;
             shuffle($to);
@@ -142,7 +159,7 @@ final class EscTest extends TestCase
             $back = EscTable::underPadMap($moved->with($pads), $settings)->with($settings->among($pads));
             self::assertEquals($settings->toArray(), $back->toArray());
         }
-        $both = SettingSet::of(['pad.1.drives' => 'rear', 'esc.rear.direction' => 'normal']);
+        $both = SettingSet::of(['pad.1.drives' => 'rear', 'esc.rear.direction' => 'as_wired']);
         self::assertSame(['pad.1.drives'], EscTable::without($both)->names());
         self::assertSame(['esc.rear.direction'], EscTable::only($both)->names());
     }
@@ -165,7 +182,7 @@ final class EscTest extends TestCase
             1,
             'Osier 20',
             'K7',
-            48,
+            64,
             350,
             $heat,
             0x1000,
@@ -173,20 +190,21 @@ final class EscTest extends TestCase
             512,
             $family,
             '' === $family ? null : Version::parse('1.2.3'),
-            24,
+            20,
             'Withy' === $family,
         );
     }
 
     private static function manifest(
         string $layout = 'K7',
-        int $clock = 48,
+        int $clock = 64,
         int $dead = 350,
         string $version = '1.4.0',
         string $product = 'Withy',
         bool $rpm = true,
         string $sha = '',
+        int $khz = 40,
     ): EscManifest {
-        return new EscManifest($product, Version::parse($version), $layout, $clock, $dead, 48, $rpm, $sha, '2026-08-02', '');
+        return new EscManifest($product, Version::parse($version), $layout, $clock, $dead, $khz, $rpm, $sha, '2026-08-02', '');
     }
 }

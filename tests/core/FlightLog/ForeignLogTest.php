@@ -12,6 +12,7 @@ use Ortholex\Core\FlightLog\LogError;
 use Ortholex\Core\FlightLog\Reading\LogPlan;
 use Ortholex\Core\FlightLog\Reading\LogReader;
 use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\Attributes\Group;
 use PHPUnit\Framework\TestCase;
 
 /** Logs with other people's manners, headers and units: all must come in as the same flight. */
@@ -394,6 +395,7 @@ final class ForeignLogTest extends TestCase
     }
 
     /** Ten megabytes and a hundred: the same memory, within a little. */
+    #[Group('slow')]
     public function testMemoryDoesNotGrowWithTheFile(): void
     {
         $grow = function (int $rows): int {

@@ -12,6 +12,7 @@ use Ortholex\Core\FlightLog\SampleClock;
 use Ortholex\Core\Report\FlightAnalysis;
 use Ortholex\Core\Report\Report;
 use Ortholex\Tests\core\Lcg;
+use PHPUnit\Framework\Attributes\Group;
 use PHPUnit\Framework\TestCase;
 
 /** Files as flights that ended badly leave them: whatever is in them, a clear error or a true partial log. */
@@ -29,6 +30,7 @@ final class HostileLogTest extends TestCase
         @unlink($this->path);
     }
 
+    #[Group('slow')]
     public function testDamageAnywhereNeverBringsMoreThanItsOwnLoss(): void
     {
         $clean = "time_s,setpoint_roll_dps,rate_measured_roll_dps,battery_v\n";
@@ -121,6 +123,7 @@ final class HostileLogTest extends TestCase
         }
     }
 
+    #[Group('slow')]
     public function testAGzipBombIsGivenUpEarly(): void
     {
         $path = (string) tempnam(sys_get_temp_dir(), 'bomb');

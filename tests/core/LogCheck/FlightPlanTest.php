@@ -26,12 +26,12 @@ final class FlightPlanTest extends TestCase
         'gain.pitch.added_d' => 0.8,
         'rate_path.stage.1.cutoff_hz' => 180.0,
         'notch.motor.orders' => '1,2',
-        'feel.roll.centre_dps' => 150.0,
-        'feel.roll.half_stick_dps' => 230.0,
-        'feel.roll.full_stick_dps' => 600.0,
-        'feel.pitch.centre_dps' => 300.0,
-        'feel.pitch.half_stick_dps' => 175.0,
-        'feel.pitch.full_stick_dps' => 400.0,
+        'feel.roll.quarter_dps' => 90.0,
+        'feel.roll.half_dps' => 230.0,
+        'feel.roll.full_dps' => 600.0,
+        'feel.pitch.quarter_dps' => 100.0,
+        'feel.pitch.half_dps' => 200.0,
+        'feel.pitch.full_dps' => 400.0,
     ];
 
     public function testNoiseComesBeforeResponseAndFlipsLast(): void
@@ -55,7 +55,7 @@ final class FlightPlanTest extends TestCase
         self::assertSame(Card::MixedSticks, FlightPlan::of(SettingSet::of(['gain.roll.p' => 26.0] + self::CRAFT), [$all])->card);
         self::assertSame(
             Card::FlipSet,
-            FlightPlan::of(SettingSet::of(['feel.roll.full_stick_dps' => 500.0] + self::CRAFT), [$all])->card,
+            FlightPlan::of(SettingSet::of(['feel.roll.full_dps' => 500.0] + self::CRAFT), [$all])->card,
             'another feel is not another craft',
         );
         self::assertSame(
@@ -77,17 +77,18 @@ final class FlightPlanTest extends TestCase
         self::assertSame(0.0, $change['gain.roll.ff']);
         self::assertSame(0.0, $change['gain.pitch.added_d']);
         self::assertArrayNotHasKey('gain.pitch.ff', $change, 'it is off');
-        self::assertArrayNotHasKey('feel.pitch.full_stick_dps', $change, 'it suits');
-        self::assertArrayNotHasKey('feel.yaw.full_stick_dps', $change, 'the craft has none');
-        $feel = Feel::of($change['feel.roll.centre_dps'], $change['feel.roll.half_stick_dps'], $change['feel.roll.full_stick_dps']);
+        self::assertArrayNotHasKey('feel.pitch.full_dps', $change, 'it suits');
+        self::assertArrayNotHasKey('feel.yaw.full_dps', $change, 'the craft has none');
+        $feel = Feel::of($change['feel.roll.quarter_dps'], $change['feel.roll.half_dps'], $change['feel.roll.full_dps']);
         self::assertLessThanOrEqual(450, $feel->rate(1.0));
-        self::assertGreaterThan(1.3 * Feel::of(150, 230, 600)->rate(0.03), $feel->rate(0.03), 'stronger around centre');
+        self::assertGreaterThan(Feel::of(90, 230, 600)->rate(0.03), $feel->rate(0.03), 'stronger around centre');
+        self::assertEqualsWithDelta(400 * 0.37, $feel->rate(0.37), 1e-9, 'and straight');
         self::assertSame([], FlightPlan::forResponse(SettingSet::of($change + self::CRAFT)), 'done once, nothing is left to do');
         // A feel that cannot be is replaced.
         self::assertArrayHasKey(
-            'feel.roll.half_stick_dps',
+            'feel.roll.half_dps',
             FlightPlan::forResponse(
-                SettingSet::of(['feel.roll.centre_dps' => 100, 'feel.roll.half_stick_dps' => 10, 'feel.roll.full_stick_dps' => 400]),
+                SettingSet::of(['feel.roll.quarter_dps' => 100, 'feel.roll.half_dps' => 10, 'feel.roll.full_dps' => 400]),
             ),
         );
     }

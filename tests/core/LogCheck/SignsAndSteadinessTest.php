@@ -17,6 +17,7 @@ use Ortholex\Core\Step\Confidence\Grade;
 use Ortholex\Tests\core\Report\KnownFlight;
 use Ortholex\Tests\core\Step\KnownLoop;
 use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\Attributes\Group;
 use PHPUnit\Framework\TestCase;
 
 /** Axes counted the other way round, a D that varies, and flights laid over each other. */
@@ -59,6 +60,7 @@ final class SignsAndSteadinessTest extends TestCase
         }
     }
 
+    #[Group('slow')]
     public function testCleanFlightsAreCountedAsWeDo(): void
     {
         for ($seed = 0; $seed < 12; ++$seed) {

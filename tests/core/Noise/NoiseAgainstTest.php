@@ -24,6 +24,7 @@ use Ortholex\Core\Report\MapChart;
 use Ortholex\Core\Report\Report;
 use Ortholex\Tests\core\Report\KnownFlight;
 use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\Attributes\Group;
 use PHPUnit\Framework\TestCase;
 
 /** Noise against rotor speed, the notches over it, and maps against each other; truth known as it was made here. */
@@ -42,6 +43,7 @@ final class NoiseAgainstTest extends TestCase
     }
 
     #[DataProvider('magnets')]
+    #[Group('slow')]
     public function testAWrongMagnetCountShowsInTheOrderOfTheClimbingLine(int $rate, int $set, int $true, string $head): void
     {
         $log = self::shaking($rate, $true / $set, $head);
@@ -62,6 +64,7 @@ final class NoiseAgainstTest extends TestCase
     }
 
     #[DataProvider('rates')]
+    #[Group('slow')]
     public function testARightCountIsNotAccused(int $rate): void
     {
         $log = self::shaking($rate, 1.0, "# motors.rotor_magnets: 14\n");

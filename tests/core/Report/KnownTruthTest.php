@@ -23,6 +23,7 @@ use Ortholex\Core\Report\Report;
 use Ortholex\Core\Tuning\TermState;
 use Ortholex\Core\Tuning\TermVerdict;
 use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\Attributes\Group;
 use PHPUnit\Framework\TestCase;
 
 /** Logs whose truth is known because they were made here, by code that shares nothing with the analysis. */
@@ -109,6 +110,7 @@ final class KnownTruthTest extends TestCase
         self::assertSame([], Ridges::of(NoiseMap::of([[1.0, 2.0]], [[50.0, 50.0]], 1000), Axis::Roll));
     }
 
+    #[Group('slow')]
     public function testLagIsFoundWithinHalfAMillisecondAtAnyRate(): void
     {
         foreach ([500, 1000, 2000, 8000] as $rate) {
@@ -149,6 +151,7 @@ final class KnownTruthTest extends TestCase
 
     /** Twenty seeded flights each: at least nineteen must be told right. */
     #[DataProvider('verdicts')]
+    #[Group('slow')]
     public function testVerdictsOnPAndD(string $kind, TermState $verdict): void
     {
         $right = 0;
@@ -177,6 +180,7 @@ final class KnownTruthTest extends TestCase
      * Every motor of a quad X and a hexa, at three throttles, in mixed moves and in flips; at least 95 in a hundred, the onset
      * within 0.1 s. The log ends two seconds later, as it does in the reeds.
      */
+    #[Group('slow')]
     public function testTheMotorThatStoppedPushingIsNamed(): void
     {
         $hits = $inTime = $all = 0;
@@ -206,6 +210,7 @@ final class KnownTruthTest extends TestCase
         self::assertGreaterThanOrEqual(57, $inTime);
     }
 
+    #[Group('slow')]
     public function testCleanFlightsHaveNoIncident(): void
     {
         for ($seed = 0; $seed < 20; ++$seed) {

@@ -19,6 +19,7 @@ use Ortholex\Core\Step\Exclusion;
 use Ortholex\Tests\core\Lcg;
 use Ortholex\Tests\core\Step\KnownLoop;
 use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\Attributes\Group;
 use PHPUnit\Framework\TestCase;
 
 /** The report as other programs read it, from files as other people write them. */
@@ -33,6 +34,7 @@ final class ReportTest extends TestCase
     }
 
     #[DataProvider('files')]
+    #[Group('slow')]
     public function testSaysWhatIsThereAndNullForWhatIsNot(float $rate, string $which, bool $gzip): void
     {
         $report = Report::of($log = self::log($rate, 24, $which, $gzip), $analysis = FlightAnalysis::of($log));
@@ -56,6 +58,7 @@ final class ReportTest extends TestCase
         self::assertComesBack($report, $charts);
     }
 
+    #[Group('slow')]
     public function testALogCutByGapsIsReadPieceByPiece(): void
     {
         $whole = FlightAnalysis::of(self::log(1000, 30, 'both', false))->axes['roll'];
@@ -105,6 +108,7 @@ final class ReportTest extends TestCase
     }
 
     /** A report is kept as JSON, and is the same when it is read again. */
+    #[Group('slow')]
     public function testAReportOfATroubledFlightComesBackAsItWas(): void
     {
         $lost = (new KnownFlight(77))->fly(KnownFlight::quadX(), 45.0, 'rear_left', 6.0, 'mixed', 9.0, withRpm: true);

@@ -51,9 +51,9 @@ final class ConsistencyOfPartsTest extends TestCase
         ];
         yield 'a recorder that logs to memory' => [
             ['uart.3.role' => 'recorder'],
-            'recorder.kind',
+            'recorder.writes_to',
             ClashWeight::Refuse,
-            Fact::of(ClashCode::RoleNeedsChoice, role: 'recorder', needs: 'recorder.kind', choice: 'serial'),
+            Fact::of(ClashCode::RoleNeedsChoice, role: 'recorder', needs: 'recorder.writes_to', choice: 'wire'),
         ];
         yield 'on a software UART too' => [
             ['uart.software_1.role' => 'telemetry'],
@@ -62,7 +62,7 @@ final class ConsistencyOfPartsTest extends TestCase
             Fact::of(ClashCode::RoleNeedsFlag, role: 'telemetry', needs: 'telemetry.enabled'),
         ];
         yield 'two arms only' => [
-            ['frame.layout' => 'custom', 'arm.front.forward_mm' => 100.0, 'arm.rear.forward_mm' => -100.0],
+            ['frame.layout' => 'custom', 'motor_place.front.forward_mm' => 100.0, 'motor_place.rear.forward_mm' => -100.0],
             'frame.layout',
             ClashWeight::Refuse,
             Fact::of(AirframeFlaw::TooFewMotors, motors: 2),
@@ -70,10 +70,10 @@ final class ConsistencyOfPartsTest extends TestCase
         yield 'all on one line' => [
             [
                 'frame.layout' => 'custom',
-                'arm.front.forward_mm' => 100.0,
-                'arm.rear.forward_mm' => -100.0,
-                'arm.front_right.forward_mm' => 200.0,
-                'arm.rear_left.forward_mm' => -200.0,
+                'motor_place.front.forward_mm' => 100.0,
+                'motor_place.rear.forward_mm' => -100.0,
+                'motor_place.front_right.forward_mm' => 200.0,
+                'motor_place.rear_left.forward_mm' => -200.0,
             ],
             'frame.layout',
             ClashWeight::Refuse,
@@ -93,7 +93,7 @@ final class ConsistencyOfPartsTest extends TestCase
         self::assertSame([], $this->of(self::PADS + ['uart.3.role' => 'gps', 'location.enabled' => true]));
         self::assertSame(
             [],
-            $this->of(self::PADS + ['esc.front_left.direction' => 'reversed']),
+            $this->of(self::PADS + ['esc.front_left.direction' => 'swapped']),
             'what ESCs hold is no matter of the board',
         );
     }

@@ -95,7 +95,7 @@ final class SettingsTest extends TestCase
     {
         $this->expectException(SettingError::class);
         $this->expectExceptionMessage('Loam 26.06 does not have it');
-        Catalogue::loam()->get('motors.idle_us', Version::parse('26.06'));
+        Catalogue::loam()->get('motors.idle_permille', Version::parse('26.06'));
     }
 
     /** @return iterable<string, array{string, string}> */
@@ -144,8 +144,8 @@ final class SettingsTest extends TestCase
         $catalogue = Catalogue::loam();
         $old = $catalogue->defaults(Version::parse('25.02'))->with([
             'filter.gyro_hz' => 150.0,
-            'motors.idle_us' => 62,
-            'link_loss.hold_ds' => 12,
+            'motors.idle_permille' => 62,
+            'link_loss.hold_ms' => 1200,
             'gain.roll.d' => 11.5,
             'link_loss.tone' => false,
         ]);
@@ -156,12 +156,12 @@ final class SettingsTest extends TestCase
         self::assertSame(8.0, $m->settings['gain.roll.d']);
         self::assertSame(['gain.roll.d'], array_map(static fn (Fate $f): ?string => $f->newName, $m->ofKind(FateKind::Clipped)));
         self::assertEqualsCanonicalizing(
-            ['link_loss.tone', 'gain.attenuation'],
+            ['link_loss.tone', 'gain.throttle_fall_older_pct'],
             array_map(static fn (Fate $f): ?string => $f->oldName, $m->ofKind(FateKind::Dropped)),
         );
         $back = Migration::between($catalogue, $m->settings, Version::parse('26.06'), Version::parse('25.02'));
         self::assertSame(150.0, $back->settings['filter.gyro_hz']);
-        self::assertSame(62, $back->settings['motors.idle_us']);
+        self::assertSame(62, $back->settings['motors.idle_permille']);
     }
 
     /** @return iterable<string, array{array<string, float|int|bool|string>, string, ClashWeight}> */
@@ -184,13 +184,13 @@ final class SettingsTest extends TestCase
             ClashWeight::Refuse,
         ];
         yield 'pulses longer than the loop' => [['motors.protocol' => 'pwm'], 'motors.loop_rate_hz', ClashWeight::Refuse];
-        yield 'a feel no curve passes' => [['feel.roll.half_stick_dps' => 500.0], 'feel.roll.half_stick_dps', ClashWeight::Refuse];
+        yield 'a feel no curve passes' => [['feel.roll.half_dps' => 700.0], 'feel.roll.half_dps', ClashWeight::Refuse];
         yield 'a span that falls' => [
             ['channel.roll.low_us' => 1400.0, 'channel.roll.middle_us' => 1300.0],
             'channel.roll.middle_us',
             ClashWeight::Refuse,
         ];
-        yield 'no warning before landing' => [['pack.land_now_cell_v' => 3.7], 'pack.land_now_cell_v', ClashWeight::Warn];
+        yield 'no warning before landing' => [['pack.flight_end_cell_v' => 3.7], 'pack.flight_end_cell_v', ClashWeight::Warn];
         yield 'too much work' => [
             ['motors.loop_rate_hz' => '8000', 'notch.motor.orders' => '1,2,3,4', 'motors.rpm_feedback' => true],
             'motors.loop_rate_hz',
@@ -221,6 +221,7 @@ final class SettingsTest extends TestCase
                     SettingType::Flag => $at > 0.5,
                     SettingType::Choice => $setting->choices[$dice->whole(0, \count($setting->choices) - 1)],
                     SettingType::Integers => (string) $dice->whole(1, 6),
+                    SettingType::Band => $dice->whole((int) $low, 300).','.$dice->whole(301, (int) $high),
                     SettingType::Whole => (int) floor($at),
                     default => $at,
                 },
@@ -238,21 +239,12 @@ final class SettingsTest extends TestCase
             [ClashCode::CutoffAboveLoop],
             self::codes(['motors.loop_rate_hz' => '1000', 'rate_path.stage.1.cutoff_hz' => 480.0]),
         );
-        self::assertSame([], self::codes(['pack.warn_cell_v' => 3.6, 'pack.land_now_cell_v' => 3.59]));
+        self::assertSame([], self::codes(['pack.warn_cell_v' => 3.6, 'pack.flight_end_cell_v' => 3.59]));
         self::assertSame(
-            [ClashCode::NoWarningBeforeLanding],
-            self::codes(['pack.warn_cell_v' => 3.6, 'pack.land_now_cell_v' => 3.6]),
+            [ClashCode::NoWarningBeforeFlightEnd],
+            self::codes(['pack.warn_cell_v' => 3.6, 'pack.flight_end_cell_v' => 3.6]),
             'a warning at the last level is none',
         );
-        self::assertSame(
-            [ClashCode::TrackingBandTurned],
-            self::codes([
-                'notch.tracking.count' => 1,
-                'notch.tracking.low_hz' => 300.0,
-                'notch.tracking.high_hz' => 300.0,
-            ]),
-        );
-        self::assertSame([], self::codes(['notch.tracking.low_hz' => 300.0, 'notch.tracking.high_hz' => 300.0]), 'there are none to look');
     }
 
     /**

@@ -23,11 +23,11 @@ final readonly class FeelHasCurve implements Rule
                 Feel::in($set, $axis);
             } catch (FeelError $e) {
                 yield Clash::refuse(
-                    "feel.{$axis->value}.half_stick_dps",
+                    "feel.{$axis->value}.half_dps",
                     ClashCode::NoFeelCurve,
+                    quarter: $e->quarter,
                     half: $e->half,
-                    low: $e->low,
-                    high: $e->high,
+                    full: $e->full,
                 );
             }
         }

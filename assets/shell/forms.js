@@ -1,0 +1,97 @@
+// Forms work without scripts. With them a problem is shown at the form it belongs to, and what is chosen is sent at once.
+import { StreamActions } from '@hotwired/turbo';
+import { attach } from '../_parts/attach.js';
+import { say } from './said.js';
+import { submitting } from './turbo.js';
+
+let sent = null;
+
+document.addEventListener('turbo:submit-start', (e) => {
+    sent = e.target;
+    for (const one of document.querySelectorAll('.problem')) one.hidden = true;
+    for (const field of document.querySelectorAll('[aria-invalid]')) field.removeAttribute('aria-invalid');
+});
+
+document.addEventListener('turbo:submit-end', (e) => {
+    if (e.detail.success) for (const field of e.target.elements) field.toggleAttribute('data-sent', true);
+    else if (e.detail.error) say('The server does not answer. Nothing was changed.', true);
+});
+
+// A refusal keeps what was typed, names the field and goes there.
+StreamActions.problem = function () {
+    const words = this.templateContent.textContent.trim();
+    const name = this.getAttribute('field') ?? '';
+    const form = sent?.isConnected ? sent : null;
+    const spot = form?.querySelector('.problem') ?? (form?.dataset.problem ? document.getElementById(form.dataset.problem) : null);
+    if (!spot) {
+        say(words, true);
+        return;
+    }
+    spot.textContent = words;
+    spot.hidden = false;
+    const field = form.elements[name] ?? form.elements[`values[${name}]`] ?? document.querySelector(`[data-setting="${CSS.escape(name)}"]`);
+    const control = field instanceof RadioNodeList ? field[field.length - 1] : field;
+    control?.setAttribute?.('aria-invalid', 'true');
+    if (!form.hasAttribute('data-at-once')) control?.focus?.();
+};
+
+const clean = (field) => {
+    if (field.type === 'checkbox' || field.type === 'radio') return field.checked === field.defaultChecked;
+    if (field.tagName === 'SELECT')
+        return [...field.options].every((o) => o.selected === o.defaultSelected) || !field.querySelector('[selected]');
+    return field.value === field.defaultValue;
+};
+
+// One after the other: a form that is sent while another is on its way would take its place.
+const waiting = new Set();
+
+export function send(form) {
+    if (submitting()) waiting.add(form);
+    else form.requestSubmit();
+}
+
+document.addEventListener('turbo:submit-end', () => {
+    setTimeout(() => {
+        const [next] = waiting;
+        waiting.delete(next);
+        if (next?.isConnected) send(next);
+    });
+});
+
+// Sent by each change: only what was changed, so that nothing else is touched.
+attach('form[data-at-once]', (form, signal) => {
+    // A field may stand outside its form.
+    document.addEventListener(
+        'change',
+        (e) => {
+            if (e.target.form === form) send(form);
+        },
+        { signal },
+    );
+    if (form.hasAttribute('data-only-changed')) {
+        form.addEventListener(
+            'formdata',
+            (e) => {
+                for (const field of form.elements) {
+                    if (field.dataset.setting === undefined || !clean(field)) continue;
+                    e.formData.delete(field.name);
+                }
+            },
+            { signal },
+        );
+    }
+    // Changed before the scripts had started.
+    if ([...form.elements].some((f) => f.dataset.setting !== undefined && !clean(f))) send(form);
+});
+
+attach('[data-print]', (button, signal) => button.addEventListener('click', () => window.print(), { signal }));
+
+const wanted = () => {
+    document.getElementById('wanted')?.scrollIntoView({ block: 'center' });
+    const name = new URLSearchParams(location.search).get('setting');
+    if (name) document.querySelector(`[data-setting="${CSS.escape(name)}"]`)?.focus();
+};
+document.addEventListener('turbo:load', (e) => {
+    if (wanted.at !== location.href) wanted(e);
+    wanted.at = location.href;
+});

@@ -1,0 +1,85 @@
+// Pages are carried by Turbo and refreshed in place: what is being typed, opened, drawn and looked at stays.
+import * as Turbo from '@hotwired/turbo';
+
+// Pages come faster than a bar could be read; without it nothing needs a style of its own.
+Turbo.config.drive.progressBarDelay = 3_600_000;
+Turbo.config.drive.linkPrefetching = false;
+
+export const visit = (address, options = {}) => Turbo.visit(address, options);
+
+export const submitting = () => under.form > 0;
+
+// What is under way goes before a refresh: it would take a click or a form away from under a person.
+const under = { visit: false, form: 0, refresh: false };
+let wanted = false;
+
+// Draws the page anew, in place, as soon as nothing else is under way. Calls that come meanwhile become one.
+export function refreshPage() {
+    if (under.visit || under.form || under.refresh) {
+        wanted = true;
+        return;
+    }
+    under.refresh = true;
+    wanted = false;
+    Turbo.visit(location.href, { action: 'replace' });
+}
+
+function settled() {
+    if (wanted) refreshPage();
+}
+
+document.addEventListener('turbo:visit', (e) => {
+    if (e.detail.action === 'replace' && under.refresh) return;
+    under.visit = true;
+    under.refresh = false;
+    // Another page is drawn anew in any case.
+    wanted = false;
+});
+document.addEventListener('turbo:load', () => {
+    under.visit = false;
+    under.refresh = false;
+    settled();
+});
+document.addEventListener('turbo:submit-start', () => {
+    under.form += 1;
+    under.refresh = false;
+});
+document.addEventListener('turbo:submit-end', () => {
+    under.form = Math.max(0, under.form - 1);
+    setTimeout(settled);
+});
+document.addEventListener('turbo:fetch-request-error', () => {
+    under.visit = false;
+    under.refresh = false;
+});
+
+const typed = (el) => el.matches('input:not([type="checkbox"], [type="radio"], [type="hidden"], [type="file"]), textarea');
+
+document.addEventListener('turbo:before-morph-element', (e) => {
+    const { newElement } = e.detail;
+    const el = e.target;
+    if (!newElement) return;
+    // Drawn by a script: only what it is drawn from is new.
+    if (el.hasAttribute('data-drawing')) {
+        e.preventDefault();
+        for (const { name, value } of newElement.attributes)
+            if (name.startsWith('data-') && el.getAttribute(name) !== value) el.setAttribute(name, value);
+    }
+    // Being typed, or typed and not yet sent.
+    if (typed(el) && el.value !== el.defaultValue && !el.hasAttribute('data-sent')) {
+        if (el === document.activeElement || !el.hasAttribute('data-setting')) e.preventDefault();
+    }
+});
+
+document.addEventListener('turbo:before-morph-attribute', (e) => {
+    const { attributeName } = e.detail;
+    // Opened by hand, or moved by a script.
+    if (attributeName === 'open' || attributeName === 'style' || attributeName === 'data-sent') e.preventDefault();
+    if (attributeName === 'hidden' && e.target.hasAttribute('data-shown-by-script')) e.preventDefault();
+    if (attributeName === 'value' && e.target.matches('progress')) e.preventDefault();
+});
+
+document.addEventListener('turbo:render', () => {
+    document.documentElement.dataset.theme = document.body.dataset.theme;
+    for (const el of document.querySelectorAll('[data-sent]')) el.removeAttribute('data-sent');
+});

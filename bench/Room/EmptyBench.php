@@ -1,0 +1,70 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Bench\Room;
+
+use Ortholex\Core\Airframe\Airframe;
+use Ortholex\Core\Craft\SettingSet;
+use Ortholex\Core\Link\ByteLink;
+use Ortholex\Core\Link\LinkError;
+use Ortholex\Core\LogCheck\Card;
+use Ortholex\Core\World\Aboard;
+use Ortholex\Core\World\Bench;
+use Ortholex\Core\World\BenchState;
+use Ortholex\Core\World\FlightEnd;
+use Ortholex\Core\World\NothingToMove;
+
+/** A place where nothing lies: the book of a craft can be kept all the same. */
+final readonly class EmptyBench implements Bench
+{
+    public function state(): BenchState
+    {
+        return new BenchState();
+    }
+
+    public function link(): ByteLink
+    {
+        throw LinkError::cableOut();
+    }
+
+    public function move(string $thing, string $to): void
+    {
+        throw NothingToMove::thing($thing);
+    }
+
+    public function faults(): array
+    {
+        return [];
+    }
+
+    public function mishaps(): array
+    {
+        return [];
+    }
+
+    public function frame(): ?Airframe
+    {
+        return null;
+    }
+
+    public function solder(array $wires): void
+    {
+        throw NothingToMove::thing('iron');
+    }
+
+    public function aboard(): ?Aboard
+    {
+        return null;
+    }
+
+    public function sticks(Card $card, int $seconds, float $hz): array
+    {
+        return [];
+    }
+
+    public function fly(Card $card, int $seconds, int $seed, SettingSet $settings, $recorder, string $head, \Closure $progress): FlightEnd
+    {
+        throw NothingToMove::thing('craft');
+    }
+}

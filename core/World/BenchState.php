@@ -1,0 +1,47 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Core\World;
+
+use Ortholex\Core\Drive\TeachStep;
+use Ortholex\Core\Drive\Tone;
+
+/** What can be seen of the world around one craft at one moment. */
+final readonly class BenchState
+{
+    /**
+     * @param int                        $cableMoves goes up each time the cable is moved, so that a link of before is known to be gone
+     * @param int                        $powerMoves goes up each time power or cable goes
+     * @param float|null                 $packVolts  at rest; null while no pack is connected
+     * @param bool                       $powered    whether the board has power
+     * @param bool                       $bootloader whether the board runs only its bootloader
+     * @param list<string>               $faults     switched on
+     * @param list<array{pad: int, place: string, direction: int}> $turning motors that turn now; +1 clockwise from above
+     * @param string                     $mishap     what happened on the bench just now, '' for nothing
+     * @param list<Tone>                 $tones      heard from the ESCs, newest last
+     * @param TeachStep|null             $teach      what all outputs are held at; null when they are free
+     * @param list<array{string, string}> $soldered  pin of a part, pad of the board
+     */
+    public function __construct(
+        public bool $cable = false,
+        public int $cableMoves = 0,
+        public bool $pack = false,
+        public int $powerMoves = 0,
+        public ?float $packVolts = null,
+        public bool $props = true,
+        public bool $propsDeclaredOff = false,
+        public bool $transmitter = false,
+        public bool $outdoors = false,
+        public string $tilt = 'level',
+        public bool $powered = false,
+        public bool $bootloader = false,
+        public array $faults = [],
+        public array $turning = [],
+        public string $mishap = '',
+        public array $tones = [],
+        public ?TeachStep $teach = null,
+        public array $soldered = [],
+    ) {
+    }
+}

@@ -1,0 +1,30 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Core\World;
+
+/** The bench has no such thing, or it cannot be moved there. */
+final class NothingToMove extends \InvalidArgumentException
+{
+    public static function thing(string $thing): self
+    {
+        return new self("The bench has no “{$thing}” to move.");
+    }
+
+    public static function fault(string $fault): self
+    {
+        return new self("The bench has no fault “{$fault}”.");
+    }
+
+    public static function places(string $places): self
+    {
+        return new self("The motors of “{$places}” cannot be swapped; name two places of this craft.");
+    }
+
+    /** @param list<string> $ways */
+    public static function tilt(string $to, array $ways): self
+    {
+        return new self("The craft cannot be tilted to “{$to}”; it can lie ".implode(', ', $ways).'.');
+    }
+}

@@ -1,0 +1,21 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Core\World;
+
+/** What a builder can move, press, declare or break on the bench. */
+enum Thing: string
+{
+    case Cable = 'cable';
+    case Pack = 'pack';
+    case Props = 'props';
+    case Transmitter = 'transmitter';
+    case Outdoors = 'outdoors';
+    case PropsDeclaredOff = 'props_declared_off';
+    case BootloaderButton = 'bootloader_button';
+    case SwapMotors = 'swap_motors';
+    case Tilt = 'tilt';
+    case Mishap = 'mishap';
+    case Fault = 'fault';
+}

@@ -1,0 +1,76 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Demo;
+
+use Ortholex\Bench\Flash\FlashFile;
+use Ortholex\Bench\Room\Belongings;
+use Ortholex\Bench\Room\SimulatedBenches;
+use Ortholex\Bench\State\WorldState;
+use Ortholex\Bench\World\World;
+use Ortholex\Core\Firmware\IntelHex;
+use Ortholex\Core\Firmware\Version;
+use Ortholex\Core\Settings\Catalogue;
+use Ortholex\Core\Settings\Migration\Migration;
+
+/** Puts a craft of the scenario on its bench. */
+final readonly class Assembly
+{
+    private function __construct(private World $world, private Catalogue $catalogue, private DemoCraft $demo)
+    {
+    }
+
+    /** What the craft is, laid on its bench. */
+    public static function of(SimulatedBenches $rooms, Catalogue $catalogue, DemoCraft $demo): self
+    {
+        $rooms->put($demo->slug, new Belongings($demo->model, $demo->physics));
+
+        return new self(
+            $rooms->world($demo->slug) ?? throw new \LogicException("What was laid down for $demo->slug is not there."),
+            $catalogue,
+            $demo,
+        );
+    }
+
+    /** Firmware into the board and the ESCs, and the builder's own settings into both. */
+    public function solder(string $shelf, string $escShelf): void
+    {
+        $demo = $this->demo;
+        $image = $this->image($shelf, strtolower("loam-$demo->version-{$demo->model->hardwareId}"));
+        (new FlashFile($this->world->store->flashPath(), $demo->model->flashBytes()))->write(0, $image);
+        foreach ($demo->escs as $pad => [$family, $version, $khz]) {
+            $esc = $demo->physics->escs[$pad];
+            $image = ShelfMaker::escImage($family, $version, $esc->layout, $esc->clockMhz, $esc->deadTimeNs, $khz);
+            $name = ShelfMaker::escName($esc->maker, $family, $version, $image);
+            $this->world->drive->escFlash($pad)->write(0, $this->image($escShelf, $name));
+        }
+        $current = Version::parse(Catalogue::CURRENT);
+        $settings = Migration::between(
+            $this->catalogue,
+            $this->catalogue->defaults($current)->with($demo->settings),
+            $current,
+            Version::parse($demo->version),
+        )->settings;
+        $this->world->store->change(static function (WorldState $s) use ($settings, $demo): void {
+            $s->kept = $settings->toArray();
+            $s->keptVersion = $demo->version;
+            $s->soldered = $demo->wires['wires'];
+        });
+        // Powered once, each ESC lays out its settings; then the builder's own are put in.
+        $this->world->move('pack', '1');
+        $this->world->store->change(static function (WorldState $s) use ($demo): void {
+            foreach ($demo->escs as $pad => [,,, $settings]) {
+                $esc = $s->esc($pad);
+                $esc->settings = array_merge($esc->settings, $settings);
+                $s->putEsc($pad, $esc);
+            }
+        });
+        $this->world->move('pack', '0');
+    }
+
+    private function image(string $folder, string $name): string
+    {
+        return IntelHex::parse((string) file_get_contents("$folder/$name.hex"))->flat();
+    }
+}

@@ -1,0 +1,59 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Book;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
+
+/** Finds craft. */
+final readonly class Crafts
+{
+    public function __construct(private EntityManagerInterface $entities)
+    {
+    }
+
+    /** @return list<Craft> */
+    public function all(): array
+    {
+        return $this->entities->getRepository(Craft::class)->findBy([], ['id' => 'ASC']);
+    }
+
+    /**
+     * A copy to look at, not managed and without its settings, for the live view that is asked for twice a second:
+     * one plain query instead of the whole mapping (measured: 1.3 ms less).
+     *
+     * @throws NotFoundHttpException
+     */
+    public function glance(string $slug): Craft
+    {
+        $row = $this->entities
+            ->getConnection()
+            ->fetchAssociative(
+                'SELECT id, name, board, firmware, version, linked_since, escs_since, in_bootloader FROM craft WHERE slug = ?',
+                [$slug],
+            );
+        if (false === $row) {
+            throw new NotFoundHttpException("There is no craft “{$slug}” in the Workshop.");
+        }
+        $text = static fn (string $key): ?string => \is_string($row[$key]) ? $row[$key] : null;
+        $craft = new Craft($slug, $text('name') ?? '', '', '', '', []);
+        $craft->id = is_numeric($row['id']) ? (int) $row['id'] : null;
+        $craft->board = $text('board');
+        $craft->firmware = $text('firmware');
+        $craft->version = $text('version');
+        $craft->linkedSince = is_numeric($row['linked_since']) ? (int) $row['linked_since'] : null;
+        $craft->escsSince = is_numeric($row['escs_since']) ? (int) $row['escs_since'] : null;
+        $craft->inBootloader = (bool) $row['in_bootloader'];
+
+        return $craft;
+    }
+
+    /** @throws NotFoundHttpException */
+    public function named(string $slug): Craft
+    {
+        return $this->entities->getRepository(Craft::class)->findOneBy(['slug' => $slug]) ??
+            throw new NotFoundHttpException("There is no craft “{$slug}” in the Workshop.");
+    }
+}

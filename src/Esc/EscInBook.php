@@ -1,0 +1,65 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Esc;
+
+use Ortholex\App\Book\Craft;
+use Ortholex\App\Book\Step\NextStep;
+use Ortholex\App\Book\Step\NextStepSource;
+use Ortholex\App\Book\Step\Urgency;
+use Ortholex\App\Link\Escs;
+use Ortholex\App\Link\EscsFlashed;
+use Ortholex\Core\Esc\EscIdentity;
+use Ortholex\Core\Esc\OddOnes;
+use Symfony\Component\EventDispatcher\Attribute\AsEventListener;
+use Symfony\Component\Routing\Generator\UrlGeneratorInterface;
+
+/** What the book knows through sheet 16 and the writing of ESC firmware. */
+final readonly class EscInBook implements NextStepSource
+{
+    private const LOOK = 'esc_settings';
+
+    public function __construct(private UrlGeneratorInterface $urls)
+    {
+    }
+
+    public function steps(Craft $craft): iterable
+    {
+        if (!$craft->isKnown()) {
+            return;
+        }
+        if (\in_array(self::LOOK, $craft->redo, true)) {
+            yield new NextStep(
+                Urgency::Again,
+                'ESCs were flashed: look at what of their settings started anew, and show the motors once more.',
+                $this->urls->generate('escs', ['slug' => $craft->slug]),
+                'Look at 16',
+            );
+        }
+        $differing = $this->differing($craft);
+        if ([] !== $differing) {
+            yield new NextStep(
+                Urgency::Uneven,
+                'The ESC at '.str_replace('_', ' ', implode(' and ', $differing)).' runs other firmware than the others.',
+                $this->urls->generate('esc_firmware', ['slug' => $craft->slug]),
+                'Bring it level',
+            );
+        }
+    }
+
+    #[AsEventListener]
+    public function onFlashed(EscsFlashed $event): void
+    {
+        $event->craft->mustRedo(self::LOOK);
+    }
+
+    /** @return list<string> places whose ESC runs other firmware than most */
+    private function differing(Craft $craft): array
+    {
+        $firmware = array_map(static fn (?EscIdentity $e): string => $e?->firmwareInWords() ?? 'silent', Escs::identities($craft));
+        $odd = OddOnes::of($firmware);
+
+        return null === $odd->common ? [] : $odd->odd;
+    }
+}

@@ -1,0 +1,78 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Gains;
+
+use Ortholex\App\Book\Craft;
+use Ortholex\App\Book\Sheet\Part;
+use Ortholex\App\Book\Sheet\PartMark;
+use Ortholex\App\Book\Step\NextStep;
+use Ortholex\App\Book\Step\NextStepSource;
+use Ortholex\App\Book\Step\Urgency;
+use Ortholex\App\FlightLog\LogBook;
+use Ortholex\App\Report\AnalysisStore;
+use Ortholex\App\Settings\Staging;
+use Ortholex\App\Settings\Tray\TrayEffect;
+use Ortholex\App\Settings\Tray\TrayEffects;
+use Ortholex\Core\Craft\SettingSet;
+use Ortholex\Core\Settings\Catalogue;
+use Ortholex\Core\Settings\SettingGroup;
+use Ortholex\Core\Step\StepOutcome;
+use Symfony\Component\DependencyInjection\Attribute\AsTaggedItem;
+use Symfony\Component\Routing\Generator\UrlGeneratorInterface;
+
+/** What the book knows through sheet 61: steps that overshoot, and what staged gains would make of them. */
+#[AsTaggedItem(priority: 10)]
+final readonly class GainsInBook implements NextStepSource, PartMark, TrayEffects
+{
+    public function __construct(
+        private LogBook $book,
+        private AnalysisStore $analyses,
+        private Predictions $predictions,
+        private Staging $staging,
+        private Catalogue $catalogue,
+        private UrlGeneratorInterface $urls,
+    ) {
+    }
+
+    public function part(): Part
+    {
+        return Part::Tune;
+    }
+
+    /** How many gains and filters are staged. */
+    public function mark(Craft $craft): string
+    {
+        $tune = 0;
+        foreach ($this->staging->of($craft)->names() as $name) {
+            $known = $this->catalogue->has($name, $craft->version());
+            $group = $known ? $this->catalogue->get($name, $craft->version())->group : null;
+            $tune += \in_array($group, [SettingGroup::Gains, SettingGroup::Filters], true) ? 1 : 0;
+        }
+
+        return $tune > 0 ? (string) $tune : '';
+    }
+
+    public function steps(Craft $craft): iterable
+    {
+        $log = $craft->isKnown() ? $this->book->chosen($craft, 0) : null;
+        if (null === $log || !$this->analyses->has($log)) {
+            return;
+        }
+        foreach ($this->analyses->report($log)->steps as $axis => $step) {
+            $peak = $step->numbers?->peak;
+            if (null !== $peak && StepOutcome::Overshoots === StepOutcome::ofPeak($peak)) {
+                $text = \sprintf('%s overshoots by %.0f %% in %s.', ucfirst($axis), 100 * ($peak - 1), $log->code);
+                yield new NextStep(Urgency::Better, $text, $this->urls->generate('gains', ['slug' => $craft->slug]), 'Tune it');
+            }
+        }
+    }
+
+    public function effects(Craft $craft, SettingSet $after): iterable
+    {
+        foreach ($this->predictions->peaks($craft) as $axis => $peak) {
+            yield new TrayEffect("peak of {$axis}'s step", '', $peak['from'], $peak['to'], 2, always: true);
+        }
+    }
+}

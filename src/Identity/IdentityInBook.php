@@ -1,0 +1,52 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Identity;
+
+use Ortholex\App\Book\Craft;
+use Ortholex\App\Book\Search\HitKind;
+use Ortholex\App\Book\Search\SearchHit;
+use Ortholex\App\Book\Search\SearchSource;
+use Ortholex\App\Book\Sheet\Part;
+use Ortholex\App\Book\Sheet\PartMark;
+use Ortholex\App\Book\Step\NextStep;
+use Ortholex\App\Book\Step\NextStepSource;
+use Ortholex\App\Book\Step\Urgency;
+use Symfony\Component\Routing\Generator\UrlGeneratorInterface;
+
+/** What the book knows through sheet 11. */
+final readonly class IdentityInBook implements NextStepSource, PartMark, SearchSource
+{
+    public function __construct(private UrlGeneratorInterface $urls)
+    {
+    }
+
+    public function part(): Part
+    {
+        return Part::Build;
+    }
+
+    public function mark(Craft $craft): string
+    {
+        return $craft->inBootloader ? '!' : ($craft->isKnown() ? '✓' : '○');
+    }
+
+    public function steps(Craft $craft): iterable
+    {
+        if (!$craft->isKnown()) {
+            yield new NextStep(
+                Urgency::Unknown,
+                'Plug the cable and link it, so that its board is read and a snapshot is kept before anything is changed.',
+                $this->urls->generate('identity', ['slug' => $craft->slug]),
+                'Look before touching',
+            );
+        }
+    }
+
+    public function hits(Craft $craft): iterable
+    {
+        $to = $this->urls->generate('identity', ['slug' => $craft->slug]);
+        yield new SearchHit(HitKind::Action, 'Link the board', 'read who it is and all its settings', $to);
+    }
+}

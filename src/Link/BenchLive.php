@@ -1,0 +1,44 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Link;
+
+use Ortholex\App\Book\Craft;
+use Ortholex\App\Book\Live\LiveSource;
+
+/** What can be seen of the bench at this moment. */
+final readonly class BenchLive implements LiveSource
+{
+    public function __construct(private Benches $benches)
+    {
+    }
+
+    public function key(): string
+    {
+        return 'bench';
+    }
+
+    /** @return array<string, mixed> */
+    public function facts(Craft $craft): array
+    {
+        $s = $this->benches->of($craft)->state();
+
+        return [
+            'cable' => $s->cable,
+            'pack' => $s->pack,
+            'props' => $s->props,
+            'transmitter' => $s->transmitter,
+            'outdoors' => $s->outdoors,
+            'tilt' => $s->tilt,
+            'pack_v' => null === $s->packVolts ? null : round($s->packVolts, 2),
+            'props_declared_off' => $s->propsDeclaredOff,
+            'faults' => $s->faults,
+            'powered' => $s->powered,
+            'turning' => $s->turning,
+            'mishap' => $s->mishap,
+            'tones' => $s->tones,
+            'teach' => $s->teach->value ?? '',
+        ];
+    }
+}

@@ -1,0 +1,160 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Logs\Front;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Ortholex\App\FlightLog\LogBook;
+use Ortholex\App\FlightLog\LogStore;
+use Ortholex\App\Page\SheetController;
+use Ortholex\App\Report\AnalysisStore;
+use Ortholex\App\Report\ReportJson;
+use Ortholex\App\Report\SheetsOfFindings;
+use Ortholex\App\Settings\Airframes;
+use Ortholex\App\Shell\Answer;
+use Ortholex\App\Shell\BadRequest;
+use Ortholex\App\Shell\Input;
+use Ortholex\Core\Airframe\MotorPlace;
+use Symfony\Component\HttpFoundation\HeaderUtils;
+use Symfony\Component\HttpFoundation\JsonResponse;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\HttpKernel\Attribute\AsController;
+use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Component\Routing\Generator\UrlGeneratorInterface;
+
+/** The front of one log: all its findings, what it can be used for, and what is noted of it. */
+#[AsController]
+final class LogFrontController extends SheetController
+{
+    public function __construct(
+        private readonly LogBook $book,
+        private readonly AnalysisStore $analyses,
+        private readonly ReportJson $json,
+        private readonly SheetsOfFindings $sheets,
+        private readonly LogStore $store,
+        private readonly Airframes $frames,
+        private readonly EntityManagerInterface $entities,
+        private readonly UrlGeneratorInterface $urls,
+    ) {
+    }
+
+    #[Route('/craft/{slug}/51/{id<\d+>}', name: 'log_front', methods: ['GET'])]
+    public function front(string $slug, int $id): Response
+    {
+        $craft = $this->crafts->named($slug);
+        $log = $this->book->one($craft, $id);
+
+        return $this->show(
+            $craft,
+            '51',
+            'Logs/front.html.twig',
+            new LogFrontView(
+                $log,
+                $this->analyses->report($log),
+                array_map(static fn (MotorPlace $m): string => $m->inWords(), $this->frames->of($craft)->motors),
+                LogFrontView::changed($log->settings, $craft->settings),
+                $this->sheets,
+            ),
+        );
+    }
+
+    #[Route('/craft/{slug}/logs/{id<\d+>}/findings.json', name: 'log_findings', methods: ['GET'])]
+    public function findings(string $slug, int $id): JsonResponse
+    {
+        $log = $this->book->one($this->crafts->named($slug), $id);
+        $report = $this->json->of($this->analyses->report($log));
+        $response = new JsonResponse([
+            'log' => $log->code,
+            'craft' => $log->craft->name,
+            'flown_at' => $log->flownAt->format(\DATE_ATOM),
+            'findings' => $report['findings'],
+            'adequacy' => $report['adequacy'],
+        ]);
+        $response->headers->set('Content-Disposition', HeaderUtils::makeDisposition('attachment', "$log->code-findings.json"));
+
+        return $response;
+    }
+
+    #[Route('/craft/{slug}/logs/{id<\d+>}/note', name: 'log_note', methods: ['POST'])]
+    public function note(string $slug, int $id, Request $request): Answer
+    {
+        $log = $this->book->one($this->crafts->named($slug), $id);
+        $input = Input::of($request);
+        $log->note = $input->text('note', 1000);
+        $log->tags = $input->text('tags', 200);
+        $this->entities->flush();
+
+        return Answer::of(['note' => $log->note, 'tags' => $log->tags, 'said' => 'Kept.']);
+    }
+
+    /** What was replaced before it flew; adds a line, or takes one out by its number. */
+    #[Route('/craft/{slug}/logs/{id<\d+>}/parts', name: 'log_parts', methods: ['POST'])]
+    public function parts(string $slug, int $id, Request $request): Answer
+    {
+        $log = $this->book->one($this->crafts->named($slug), $id);
+        $input = Input::of($request);
+        $drop = $input->text('drop', 4);
+        if ('' !== $drop) {
+            if (!ctype_digit($drop) || !isset($log->parts[(int) $drop])) {
+                throw BadRequest::at('drop', 'There is no such part in the list; it may have been taken out meanwhile.');
+            }
+            $log->parts = array_values(array_filter($log->parts, static fn (int $i): bool => $i !== (int) $drop, \ARRAY_FILTER_USE_KEY));
+        } else {
+            $part = $input->text('part', 40);
+            if (!\in_array($part, LogFrontView::PARTS, true)) {
+                throw BadRequest::at('part', 'Say what was replaced: '.implode(', ', LogFrontView::PARTS).'.');
+            }
+            if (\count($log->parts) >= 40) {
+                throw BadRequest::at('part', 'Forty parts are noted already; put the rest in the note.');
+            }
+            $log->parts = [...$log->parts, ['part' => $part, 'place' => $input->text('place', 40), 'with' => $input->text('with', 120)]];
+        }
+        $this->entities->flush();
+
+        return Answer::said('Kept.');
+    }
+
+    /** Turns the axes about that the log counts otherwise than we do; asked again, turns them back. */
+    #[Route('/craft/{slug}/logs/{id<\d+>}/turn', name: 'log_turn', methods: ['POST'])]
+    public function turn(string $slug, int $id, Request $request): Answer
+    {
+        $log = $this->book->one($this->crafts->named($slug), $id);
+        $traces = array_values(array_intersect(array_filter(explode(',', Input::of($request)->text('traces', 600))), $log->traces));
+        $axes = array_unique(
+            array_map(static fn (string $t): string => 1 === preg_match('~_(roll|pitch|yaw)(_dps)?$~', $t, $m) ? $m[1] : '', $traces),
+        );
+        if ([] === $traces || 1 !== \count($axes) || [''] === $axes) {
+            throw BadRequest::at('traces', 'Name the traces of one axis whose sign is to be reversed.');
+        }
+        $this->entities->wrapInTransaction(function () use ($log, $traces): void {
+            $this->store->turn((int) $log->id, $traces);
+            $log->turned = array_values(array_merge(array_diff($log->turned, $traces), array_diff($traces, $log->turned)));
+            sort($log->turned);
+        });
+
+        return Answer::of(['said' => 'Sign reversed; the log is looked at anew.', 'turned' => $log->turned]);
+    }
+
+    /** Puts a log away; it can be brought back. */
+    #[Route('/craft/{slug}/logs/{id<\d+>}/away', name: 'log_away', methods: ['POST'])]
+    public function away(string $slug, int $id): Answer
+    {
+        $log = $this->book->one($this->crafts->named($slug), $id);
+        $log->putAwayAt = new \DateTimeImmutable();
+        $this->entities->flush();
+
+        return Answer::said("$log->code is put away. Sheet 51 brings it back.")->to($this->urls->generate('logs', ['slug' => $slug]));
+    }
+
+    #[Route('/craft/{slug}/logs/{id<\d+>}/back', name: 'log_back', methods: ['POST'])]
+    public function back(string $slug, int $id): Answer
+    {
+        $log = $this->book->one($this->crafts->named($slug), $id, true);
+        $log->putAwayAt = null;
+        $this->entities->flush();
+
+        return Answer::said("$log->code is back.");
+    }
+}

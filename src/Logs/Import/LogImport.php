@@ -1,0 +1,118 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Logs\Import;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Ortholex\App\Book\Craft;
+use Ortholex\App\FlightLog\Log;
+use Ortholex\App\FlightLog\LogStore;
+use Ortholex\App\FlightLog\LogStored;
+use Ortholex\App\Work\JobProgress;
+use Ortholex\Core\Craft\SettingSet;
+use Ortholex\Core\FlightLog\LogError;
+use Ortholex\Core\FlightLog\Reading\LogReader;
+use Ortholex\Core\FlightLog\Segment;
+use Ortholex\Core\FlightLog\TimeFault;
+use Ortholex\Core\Settings\Migration\FormerNames;
+use Symfony\Component\Yaml\Exception\ParseException;
+use Symfony\Component\Yaml\Yaml;
+use Symfony\Contracts\EventDispatcher\EventDispatcherInterface;
+
+/** The one road by which logs come in: reader, columns, store, analysis. All of a log is stored, or nothing. */
+final readonly class LogImport
+{
+    public function __construct(
+        private EntityManagerInterface $entities,
+        private LogStore $store,
+        private EventDispatcherInterface $events,
+        private ColumnMaps $maps,
+    ) {
+    }
+
+    /** @throws LogError when the file is no log; nothing is stored then */
+    public function import(Craft $craft, string $path, string $title, JobProgress $progress, float $from = 0.0): Log
+    {
+        $share = static fn (float $s): float => $from + (1 - $from) * $s;
+        $hash = (string) hash_file('sha256', $path);
+        $known = $this->entities->getRepository(Log::class)->findOneBy(['craft' => $craft, 'sha256' => $hash]);
+        if (null !== $known) {
+            throw LogError::of(
+                "This very log is already here as {$known->code}.".
+                    (null === $known->putAwayAt ? '' : ' It was put away; sheet 51 brings it back.'),
+            );
+        }
+        $flight = LogReader::readFile(
+            $path,
+            plan: $this->maps->plan($path),
+            progress: static fn (float $read) => $progress->at($share(0.45 * $read), \sprintf('reading, %.0f %%', 100 * $read)),
+        );
+        $progress->at($share(0.46), 'storing the traces');
+        $last = $this->entities
+            ->createQuery('SELECT MAX(l.code) FROM '.Log::class.' l WHERE l.craft = :c')
+            ->setParameter('c', $craft)
+            ->getSingleScalarResult();
+        $number = \is_string($last) ? (int) substr($last, 2) + 1 : 1;
+        $log = new Log(
+            $craft,
+            \sprintf('%s-%04d', strtoupper($craft->slug[0]), $number),
+            $title,
+            $hash,
+            new \DateTimeImmutable(),
+            $flight->clock->durationS(),
+            $flight->clock->rateHz,
+            $flight->clock->samples,
+            $flight->names(),
+            array_map(
+                static fn (Segment $s): array => ['first' => $s->first, 'count' => $s->count, 'start_s' => $s->startS],
+                $flight->clock->segments,
+            ),
+            array_map(
+                static fn (TimeFault $f): array => [
+                    'kind' => $f->kind->value,
+                    'at_s' => $f->atS,
+                    'length_s' => $f->lengthS,
+                    'row' => $f->row,
+                ],
+                \array_slice($flight->clock->faults, 0, 200),
+            ),
+            $flight->badRows->toArray(),
+            $flight->settings,
+            self::settings($flight->settings),
+        );
+        $this->entities->wrapInTransaction(function () use ($log, $flight): void {
+            $this->entities->persist($log);
+            $this->entities->flush();
+            $this->store->save((int) $log->id, $flight);
+        });
+        unset($flight);
+        // From here on the traces can be looked at; the page is told before the analysis is there.
+        $progress->have(['log' => $log->id, 'code' => $log->code]);
+        $progress->at($share(0.7), "looking at {$log->code}; its traces can be seen already");
+        $this->events->dispatch(new LogStored($log));
+        $progress->at(1.0, 'done');
+
+        return $log;
+    }
+
+    /** From the head; none when it is no flat YAML. */
+    private static function settings(string $head): SettingSet
+    {
+        try {
+            $data = Yaml::parse($head);
+            $data = \is_array($data) ? FormerNames::carry($data) : $data;
+        } catch (ParseException) {
+            // Someone else's comments are no settings; the head itself is kept as it was.
+            return SettingSet::none();
+        }
+        $settings = [];
+        foreach (\is_array($data) ? $data : [] as $name => $value) {
+            if (\is_string($name) && \is_scalar($value)) {
+                $settings[$name] = $value;
+            }
+        }
+
+        return SettingSet::of($settings);
+    }
+}

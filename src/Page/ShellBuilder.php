@@ -1,0 +1,74 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Page;
+
+use Ortholex\App\Book\Craft;
+use Ortholex\App\Book\Crafts;
+use Ortholex\App\Book\Live\LiveState;
+use Ortholex\App\Book\Sheet\PartMark;
+use Ortholex\App\Book\Sheet\Sheets;
+use Ortholex\App\Link\Benches;
+use Ortholex\App\Settings\Airframes;
+use Ortholex\App\Settings\Tray\TrayBuilder;
+use Ortholex\App\Work\Jobs;
+use Psr\Clock\ClockInterface;
+use Symfony\Component\DependencyInjection\Attribute\TaggedIterator;
+
+/** Builds the frame for a sheet. */
+final readonly class ShellBuilder
+{
+    /** @param iterable<PartMark> $marks */
+    public function __construct(
+        private Crafts $crafts,
+        private TrayBuilder $trays,
+        private Jobs $jobs,
+        private LiveState $live,
+        private Airframes $frames,
+        private Sheets $sheets,
+        private Benches $benches,
+        private ClockInterface $clock,
+        #[TaggedIterator(PartMark::class)] private iterable $marks,
+    ) {
+    }
+
+    public function of(Craft $craft, string $sheet): ShellView
+    {
+        $here = $this->sheets->numbered($sheet);
+
+        return new ShellView(
+            $craft,
+            $here,
+            $this->crafts->all(),
+            $this->sheets->all(),
+            $this->sheets->firsts(),
+            $this->sheets->ofPart($here->part()),
+            $this->marks($craft),
+            $this->trays->of($craft),
+            $this->live->of($craft),
+            $this->bench($craft),
+            $this->jobs->of($craft),
+            $this->clock->now()->format('Y-m-d'),
+            $this->frames->of($craft),
+        );
+    }
+
+    private function bench(Craft $craft): BenchView
+    {
+        $bench = $this->benches->of($craft);
+
+        return new BenchView($bench->state(), $bench->faults(), $bench->mishaps());
+    }
+
+    /** @return array<int, string> by part */
+    private function marks(Craft $craft): array
+    {
+        $marks = [];
+        foreach ($this->marks as $mark) {
+            $marks[$mark->part()->value] = $mark->mark($craft);
+        }
+
+        return $marks;
+    }
+}

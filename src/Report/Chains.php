@@ -1,0 +1,48 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Report;
+
+use Ortholex\App\Book\Craft;
+use Ortholex\App\FlightLog\Log;
+use Ortholex\App\FlightLog\LogBook;
+use Ortholex\Core\Control\RateFilters;
+use Ortholex\Core\Craft\SettingSet;
+
+/** The filter chains that a craft's settings describe, with its motor notches where a flight had its motors. */
+final readonly class Chains
+{
+    public function __construct(private AnalysisStore $analyses, private LogBook $book)
+    {
+    }
+
+    /**
+     * @param SettingSet  $current settings under current names
+     * @param list<float> $rotorHz
+     */
+    public function filters(SettingSet $current, array $rotorHz): RateFilters
+    {
+        return RateFilters::of($current, $current->loopHz(), $rotorHz);
+    }
+
+    /** The newest log that has been analysed and says with what it was flown. */
+    public function newest(Craft $craft): ?Log
+    {
+        foreach ($this->book->of($craft) as $log) {
+            if ($log->settings->has('gain.roll.p') && $this->analyses->has($log)) {
+                return $log;
+            }
+        }
+
+        return null;
+    }
+
+    /** @return list<float> mean rotor speeds of a log; of the newest when none is given, empty when there is none */
+    public function rotorHz(Craft $craft, ?Log $log = null): array
+    {
+        $log ??= $this->book->chosen($craft, 0);
+
+        return null === $log || !$this->analyses->has($log) ? [] : $this->analyses->charts($log)->rotorHz;
+    }
+}

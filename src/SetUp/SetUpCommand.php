@@ -1,0 +1,138 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\SetUp;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Ortholex\App\Book\Craft;
+use Ortholex\App\Link\Benches;
+use Ortholex\App\Shelf\Shelf;
+use Ortholex\App\Work\Job;
+use Ortholex\App\Work\JobHandler;
+use Ortholex\App\Work\JobProgress;
+use Ortholex\App\Work\JobState;
+use Ortholex\Bench\Room\SimulatedBenches;
+use Ortholex\Core\Settings\Catalogue;
+use Ortholex\Demo\Assembly;
+use Ortholex\Demo\DemoCraft;
+use Ortholex\Demo\Scenario;
+use Ortholex\Demo\ShelfMaker;
+use Psr\Clock\ClockInterface;
+use Symfony\Component\Console\Attribute\AsCommand;
+use Symfony\Component\Console\Command\Command;
+use Symfony\Component\Console\Input\ArrayInput;
+use Symfony\Component\Console\Input\InputInterface;
+use Symfony\Component\Console\Input\InputOption;
+use Symfony\Component\Console\Output\NullOutput;
+use Symfony\Component\Console\Output\OutputInterface;
+use Symfony\Component\DependencyInjection\Attribute\TaggedIterator;
+use Symfony\Component\Filesystem\Filesystem;
+
+#[AsCommand(name: 'app:set-up', description: 'Makes the database, the shelf and the demo craft where they are missing.')]
+final class SetUpCommand extends Command
+{
+    private const DEMO_FLIGHTS = ['curlew' => ['mixed_sticks', 'hover_and_climb'], 'bittern' => ['hover_and_climb', 'cruise:lost_sync']];
+
+    /** @param iterable<JobHandler> $handlers */
+    public function __construct(
+        private readonly EntityManagerInterface $entities,
+        private readonly Catalogue $catalogue,
+        private readonly SimulatedBenches $rooms,
+        private readonly Benches $benches,
+        private readonly Shelf $shelf,
+        private readonly ClockInterface $clock,
+        #[TaggedIterator(JobHandler::class)] private readonly iterable $handlers,
+        private readonly string $dataFolder,
+    ) {
+        parent::__construct();
+    }
+
+    protected function configure(): void
+    {
+        $this->addOption('fresh', null, InputOption::VALUE_NONE, 'throw all data away first')->addOption(
+            'no-flights',
+            null,
+            InputOption::VALUE_NONE,
+            'leave the demo flights out',
+        );
+    }
+
+    protected function execute(InputInterface $input, OutputInterface $output): int
+    {
+        $files = new Filesystem();
+        if (true === $input->getOption('fresh')) {
+            $this->entities->getConnection()->close();
+            $files->remove($this->dataFolder);
+        }
+        $files->mkdir($this->dataFolder);
+        if (!$this->migrate()) {
+            $output->writeln('The database could not be brought up to date.');
+
+            return Command::FAILURE;
+        }
+        $made = ShelfMaker::fill($this->shelf->folder()) + ShelfMaker::fillEscs($this->shelf->escFolder());
+        if ($made > 0) {
+            $output->writeln("made $made firmware images for the shelf");
+        }
+        foreach (Scenario::craft() as $demo) {
+            // What lies on the bench is written anew each time: data of an older Ortholex has it nowhere.
+            $assembly = Assembly::of($this->rooms, $this->catalogue, $demo);
+            if (null === $this->entities->getRepository(Craft::class)->findOneBy(['slug' => $demo->slug])) {
+                $craft = $this->enter($demo);
+                $assembly->solder($this->shelf->folder(), $this->shelf->escFolder());
+                $output->writeln("put {$demo->name} on the bench");
+                foreach (true === $input->getOption('no-flights') ? [] : self::DEMO_FLIGHTS[$demo->slug] ?? [] as $i => $card) {
+                    $this->fly($craft, $card, 100 + $i);
+                    $output->writeln("flew $card with {$demo->name}");
+                }
+            }
+        }
+
+        return Command::SUCCESS;
+    }
+
+    private function migrate(): bool
+    {
+        $quiet = new ArrayInput(['--no-interaction' => true, '--allow-no-migration' => true, '--quiet' => true]);
+        $quiet->setInteractive(false);
+
+        return Command::SUCCESS === $this->getApplication()?->find('doctrine:migrations:migrate')->run($quiet, new NullOutput());
+    }
+
+    private function enter(DemoCraft $demo): Craft
+    {
+        $craft = new Craft($demo->slug, $demo->name, $demo->kind, $demo->purpose, $demo->story, $demo->uses);
+        $craft->wires = $demo->wires;
+        $this->entities->persist($craft);
+        $this->entities->flush();
+
+        return $craft;
+    }
+
+    /** An earlier flight of the scenario: the craft is powered, flown and put back. */
+    private function fly(Craft $craft, string $card, int $seed): void
+    {
+        $bench = $this->benches->of($craft);
+        [$card, $fault] = [...explode(':', $card), ''];
+        if ('' !== $fault) {
+            $bench->move("fault:$fault", '1');
+        }
+        $bench->move('pack', '1');
+        $now = (float) $this->clock->now()->format('U.u');
+        $job = new Job($craft, 'fly', 'An earlier flight', ['card' => $card, 'seed' => $seed, 'seconds' => 40], $now);
+        $job->state = JobState::Done;
+        $job->seen = true;
+        $this->entities->persist($job);
+        $this->entities->flush();
+        foreach ($this->handlers as $handler) {
+            if ($handler->kind() === $job->kind) {
+                $handler->run($job, new JobProgress($this->entities->getConnection(), (int) $job->id));
+            }
+        }
+        $bench->move('pack', '0');
+        if ('' !== $fault) {
+            $bench->move("fault:$fault", '0');
+        }
+    }
+}

@@ -1,0 +1,29 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Settings;
+
+use Doctrine\DBAL\Types\Types;
+use Doctrine\ORM\Mapping as ORM;
+use Ortholex\App\Book\Craft;
+
+/** One entry of the change record: what went from which value to which, when and why. */
+#[ORM\Entity]
+#[ORM\Table(name: 'change_entry')]
+class ChangeEntry
+{
+    #[ORM\Id, ORM\GeneratedValue, ORM\Column]
+    public ?int $id = null;
+
+    /** @param list<array{name: string, from: float|int|bool|string|null, to: float|int|bool|string|null}> $items */
+    public function __construct(
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Craft $craft,
+        #[ORM\Column] public readonly int $revision,
+        #[ORM\Column(type: Types::DATETIME_IMMUTABLE)] public readonly \DateTimeImmutable $at,
+        #[ORM\Column] public readonly string $what,
+        #[ORM\Column] public readonly string $reason,
+        #[ORM\Column(type: Types::JSON)] public readonly array $items,
+    ) {
+    }
+}

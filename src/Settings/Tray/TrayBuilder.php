@@ -1,0 +1,65 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Settings\Tray;
+
+use Ortholex\App\Book\Craft;
+use Ortholex\App\Link\LinkService;
+use Ortholex\App\Settings\Airframes;
+use Ortholex\App\Settings\Staging;
+use Ortholex\Core\Settings\Catalogue;
+use Ortholex\Core\Settings\CommitPlan;
+use Ortholex\Core\Settings\Consistency\Circumstances;
+use Ortholex\Core\Settings\Consistency\Consistency;
+use Ortholex\Core\Settings\EscTable;
+use Symfony\Component\DependencyInjection\Attribute\TaggedIterator;
+
+/** Gathers what the tray shows. */
+final readonly class TrayBuilder
+{
+    /** @param iterable<TrayEffects> $effects */
+    public function __construct(
+        private Staging $staging,
+        private Catalogue $catalogue,
+        private LinkService $links,
+        private Airframes $frames,
+        #[TaggedIterator(TrayEffects::class)] private iterable $effects,
+    ) {
+    }
+
+    public function of(Craft $craft): TrayView
+    {
+        $staged = $this->staging->of($craft)->among($craft->settings);
+        $linked = $this->links->isLinked($craft);
+        if ($staged->isEmpty()) {
+            return new TrayView([], [], [], 0, $linked);
+        }
+        $base = $this->staging->base($craft);
+        $items = [];
+        foreach ($staged as $name => $value) {
+            if ($this->catalogue->has($name, $craft->version())) {
+                $setting = $this->catalogue->get($name, $craft->version());
+                $items[] = new TrayItem($setting, $base[$name] ?? $craft->settings[$name], $value);
+            }
+        }
+        $after = $craft->settings->with($staged);
+        $motors = \count(($this->frames->staged($craft) ?? $this->frames->of($craft))->motors);
+        $effects = [];
+        foreach ($this->effects as $source) {
+            foreach ($source->effects($craft, $after) as $effect) {
+                if ($effect->counts()) {
+                    $effects[] = $effect;
+                }
+            }
+        }
+
+        return new TrayView(
+            $items,
+            Consistency::of($after, $craft->version(), new Circumstances($motors, $craft->processor ?? 'F4', $craft->leftOut)),
+            $effects,
+            CommitPlan::of(EscTable::without($staged), $this->catalogue, $craft->version())->restarts(),
+            $linked,
+        );
+    }
+}

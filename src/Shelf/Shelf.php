@@ -1,0 +1,149 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Shelf;
+
+use Ortholex\Core\Esc\EscManifest;
+use Ortholex\Core\Firmware\BoardIdentity;
+use Ortholex\Core\Firmware\FirmwareError;
+use Ortholex\Core\Firmware\Fit;
+use Ortholex\Core\Firmware\HexImage;
+use Ortholex\Core\Firmware\IntelHex;
+use Ortholex\Core\Firmware\Manifest;
+
+/** The stand-in for a release server: a folder of images with their manifests; beside it, images from disk. */
+final readonly class Shelf
+{
+    public function __construct(private string $dataFolder)
+    {
+    }
+
+    public function folder(): string
+    {
+        return "$this->dataFolder/shelf";
+    }
+
+    public function escFolder(): string
+    {
+        return "$this->dataFolder/shelf-escs";
+    }
+
+    /** @return list<EscShelfItem> newest version first, then by switching frequency */
+    public function escItems(): array
+    {
+        $items = [];
+        foreach (glob($this->escFolder().'/*.json') ?: [] as $path) {
+            $data = json_decode((string) file_get_contents($path), true);
+            $items[] = new EscShelfItem(
+                basename($path, '.json'),
+                substr($path, 0, -4).'hex',
+                EscManifest::fromArray(\is_array($data) ? $data : []),
+            );
+        }
+        usort(
+            $items,
+            static fn (EscShelfItem $a, EscShelfItem $b): int => [$b->manifest->product, 0] <=> [$a->manifest->product, 0] ?:
+            $b->manifest->version->compare($a->manifest->version) ?:
+            [$a->manifest->switchingKhz, $a->name] <=> [$b->manifest->switchingKhz, $b->name],
+        );
+
+        return $items;
+    }
+
+    /** @throws FirmwareError when there is none */
+    public function escItem(string $name): EscShelfItem
+    {
+        foreach ($this->escItems() as $item) {
+            if ($item->name === $name) {
+                return $item;
+            }
+        }
+        throw FirmwareError::because("There is no ESC image “{$name}” on the shelf.");
+    }
+
+    /** @return list<ShelfItem> newest version first, then by board */
+    public function items(): array
+    {
+        $items = [];
+        foreach (glob($this->folder().'/*.json') ?: [] as $path) {
+            $data = json_decode((string) file_get_contents($path), true);
+            $items[] = new ShelfItem(
+                basename($path, '.json'),
+                substr($path, 0, -4).'hex',
+                Manifest::fromArray(\is_array($data) ? $data : []),
+            );
+        }
+        usort(
+            $items,
+            static fn (ShelfItem $a, ShelfItem $b): int => null === $a->manifest || null === $b->manifest
+                ? 0
+                : ($b->manifest->version->compare($a->manifest->version) ?:
+                [$a->manifest->board, $a->name] <=> [$b->manifest->board, $b->name]),
+        );
+
+        return $items;
+    }
+
+    /**
+     * An item by its name; "disk-…" are images from disk, whose bytes may be known to the shelf all the same.
+     *
+     * @throws FirmwareError when there is none
+     */
+    public function item(string $name): ShelfItem
+    {
+        if (1 === preg_match('~^disk-[0-9a-f]{64}$~', $name)) {
+            $path = "$this->dataFolder/images/".substr($name, 5).'.hex';
+            if (is_file($path)) {
+                return new ShelfItem($name, $path, $this->vouchedFor(self::read($path)->sha256()));
+            }
+        }
+        foreach ($this->items() as $item) {
+            if ($item->name === $name) {
+                return $item;
+            }
+        }
+        throw FirmwareError::because("There is no image “{$name}” on the shelf.");
+    }
+
+    /**
+     * Takes in a HEX file from disk.
+     *
+     * @throws FirmwareError naming line and reason when it is not sound
+     */
+    public function takeIn(string $path): ShelfItem
+    {
+        $image = self::read($path);
+        $folder = "$this->dataFolder/images";
+        if (!is_dir($folder)) {
+            mkdir($folder, 0o775, true);
+        }
+        $sha = $image->sha256();
+        rename($path, "$folder/$sha.hex");
+
+        return new ShelfItem("disk-$sha", "$folder/$sha.hex", $this->vouchedFor($sha));
+    }
+
+    /** @throws FirmwareError */
+    public static function read(string $path): HexImage
+    {
+        return IntelHex::parse((string) @file_get_contents($path));
+    }
+
+    /** @param list<string> $needs */
+    public function fit(ShelfItem $item, ?BoardIdentity $board, array $needs): Fit
+    {
+        return Fit::judge(self::read($item->path), $item->manifest, $board, $needs);
+    }
+
+    private function vouchedFor(string $sha): ?Manifest
+    {
+        foreach ($this->items() as $item) {
+            if ($item->manifest?->sha256 === $sha) {
+                return $item->manifest;
+            }
+        }
+
+        return null;
+    }
+}
