@@ -20,6 +20,8 @@ attach('#noise-plot', (box, signal) => {
     const maps = new NoiseMaps(canvas, read);
     const against = document.getElementById('against');
     const wide = document.getElementById('wide');
+    // Another log, or one beside it, is another page: what was wide stays wide.
+    if (sessionStorage.getItem('spectrum') === 'wide') wide.setAttribute('aria-pressed', 'true');
     const view = () => (wide.getAttribute('aria-pressed') === 'true' ? 'spectrum' : against.value);
     let log = null;
     let others = [];
@@ -148,7 +150,9 @@ attach('#noise-plot', (box, signal) => {
     wide.addEventListener(
         'click',
         () => {
-            wide.setAttribute('aria-pressed', String(wide.getAttribute('aria-pressed') !== 'true'));
+            const isWide = wide.getAttribute('aria-pressed') !== 'true';
+            wide.setAttribute('aria-pressed', String(isWide));
+            sessionStorage.setItem('spectrum', isWide ? 'wide' : '');
             draw();
         },
         { signal },

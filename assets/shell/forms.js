@@ -42,6 +42,11 @@ const clean = (field) => {
     return field.value === field.defaultValue;
 };
 
+// Which tab it comes from: what another has staged is not what this one showed.
+const tab = sessionStorage.getItem('tab') ?? `${Date.now()}-${Math.random()}`.slice(0, 40);
+sessionStorage.setItem('tab', tab);
+document.addEventListener('formdata', (e) => e.target.method === 'post' && e.formData.set('tab', tab), true);
+
 // One after the other: a form that is sent while another is on its way would take its place.
 const waiting = new Set();
 

@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace Ortholex\Bench\Flash;
 
+use Ortholex\Bench\Storage\DurableFile;
+use Ortholex\Bench\Storage\NotKept;
+
 /** The program memory of a board: a file of its size, 0xFF where erased. */
 final readonly class FlashFile
 {
@@ -13,7 +16,7 @@ final readonly class FlashFile
             if (!is_dir(\dirname($path))) {
                 mkdir(\dirname($path), 0o775, true);
             }
-            file_put_contents($path, str_repeat("\xFF", $bytes));
+            (new DurableFile($path))->write(str_repeat("\xFF", $bytes));
         }
     }
 
@@ -28,9 +31,14 @@ final readonly class FlashFile
 
     public function write(int $offset, string $bytes): void
     {
-        $file = fopen($this->path, 'c+b') ?: throw new \RuntimeException("The bench flash $this->path cannot be written.");
+        $file = @fopen($this->path, 'c+b') ?: throw NotKept::noPlace($this->path);
         fseek($file, $offset);
-        fwrite($file, $bytes);
+        // The file has its full size from the beginning: a page never asks for more room than there is.
+        $written = DurableFile::all($file, $bytes);
+        $kept = @fflush($file);
         fclose($file);
+        if ($written !== \strlen($bytes) || !$kept) {
+            throw NotKept::short($this->path, $written, \strlen($bytes));
+        }
     }
 }

@@ -8,6 +8,7 @@ use Ortholex\Bench\Board\BoardModel;
 use Ortholex\Bench\Esc\EscModel;
 use Ortholex\Bench\Esc\FirstClocks;
 use Ortholex\Bench\Flight\CraftPhysics;
+use Ortholex\Bench\Storage\DurableFile;
 use Ortholex\Core\Airframe\Airframe;
 use Ortholex\Core\Airframe\Layout;
 use Ortholex\Core\Airframe\MotorPlace;
@@ -60,7 +61,7 @@ final readonly class Belongings
             'physics' => array_diff_key(get_object_vars($this->physics), ['frame' => 1, 'escs' => 1]),
         ];
         $flags = \JSON_PRETTY_PRINT | \JSON_PRESERVE_ZERO_FRACTION | \JSON_UNESCAPED_UNICODE | \JSON_THROW_ON_ERROR;
-        file_put_contents("$folder/".self::FILE, json_encode($made, $flags)."\n");
+        (new DurableFile("$folder/".self::FILE))->write(json_encode($made, $flags)."\n");
     }
 
     private static function esc(mixed $made): mixed

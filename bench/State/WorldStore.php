@@ -4,16 +4,25 @@ declare(strict_types=1);
 
 namespace Ortholex\Bench\State;
 
+use Ortholex\Bench\Storage\DurableFile;
+use Ortholex\Bench\Storage\NotKept;
+
 /** Keeps one world in a folder, so that requests, jobs and restarts all meet the same one; one at a time. */
 final readonly class WorldStore
 {
+    /** What a board and its ESCs keep through a loss of power; the rest is gone with it anyway. */
+    private const LASTING = ['kept' => 1, 'keptVersion' => 1, 'escs' => 1, 'soldered' => 1, 'motorAt' => 1];
+
+    private DurableFile $file;
+
     public function __construct(private string $folder)
     {
+        $this->file = new DurableFile("$folder/world.json");
     }
 
     public function exists(): bool
     {
-        return is_file("$this->folder/world.json");
+        return $this->file->exists();
     }
 
     public function flashPath(): string
@@ -26,13 +35,22 @@ final readonly class WorldStore
         return "$this->folder/esc-$pad.bin";
     }
 
-    /** Reads without waiting for a writer; the file is replaced whole, so it is never seen half-written. */
+    /**
+     * Reads without waiting for a writer; the file is replaced whole, so it is never seen half-written.
+     *
+     * @throws NotKept when it is broken; a new world is only where there is none
+     */
     public function peek(): WorldState
     {
-        $text = @file_get_contents("$this->folder/world.json");
-        $data = false === $text ? null : json_decode($text, true);
+        $text = $this->file->read();
+        if (null === $text) {
+            return new WorldState();
+        }
+        $data = json_decode($text, true);
 
-        return WorldState::fromArray(\is_array($data) ? $data : []);
+        return \is_array($data) && isset($data['escs'], $data['kept'])
+            ? WorldState::fromArray($data)
+            : throw NotKept::broken($this->file->path, \strlen($text), $this->file->last());
     }
 
     /**
@@ -43,6 +61,8 @@ final readonly class WorldStore
      * @param \Closure(WorldState): T $act
      *
      * @return T
+     *
+     * @throws NotKept when it cannot be kept: nothing has happened then
      */
     public function change(\Closure $act): mixed
     {
@@ -51,7 +71,7 @@ final readonly class WorldStore
         }
         $lock = fopen("$this->folder/lock", 'c');
         if (false === $lock || !flock($lock, \LOCK_EX)) {
-            throw new \RuntimeException("The bench folder $this->folder cannot be written. Check its permissions.");
+            throw NotKept::noPlace("$this->folder/lock");
         }
         try {
             $state = $this->peek();
@@ -59,9 +79,11 @@ final readonly class WorldStore
             $result = $act($state);
             // Most visits only look: they leave no trace, and cost no writing.
             if ($before !== $state->toArray()) {
-                $next = "$this->folder/world.next";
-                file_put_contents($next, (string) json_encode($state->toArray(), \JSON_PRESERVE_ZERO_FRACTION | \JSON_THROW_ON_ERROR));
-                rename($next, "$this->folder/world.json");
+                $after = $state->toArray();
+                $this->file->write(
+                    (string) json_encode($after, \JSON_PRESERVE_ZERO_FRACTION | \JSON_THROW_ON_ERROR),
+                    null === $before || array_intersect_key($before, self::LASTING) !== array_intersect_key($after, self::LASTING),
+                );
             }
 
             return $result;

@@ -10,9 +10,9 @@ use Ortholex\App\Link\Benches;
 use Ortholex\App\Link\BoardFlashed;
 use Ortholex\App\Link\LinkService;
 use Ortholex\App\Settings\ChangeEntry;
-use Ortholex\App\Settings\Commit;
 use Ortholex\App\Settings\Snapshot;
 use Ortholex\App\Settings\Snapshots;
+use Ortholex\App\Settings\Writing;
 use Ortholex\App\Shelf\Shelf;
 use Ortholex\App\Words\Words;
 use Ortholex\App\Work\Job;
@@ -47,7 +47,7 @@ final readonly class FlashHandler implements JobHandler
         private Benches $benches,
         private LinkService $links,
         private Snapshots $snapshots,
-        private Commit $commit,
+        private Writing $writing,
         private Catalogue $catalogue,
         private EntityManagerInterface $entities,
         private Words $words,
@@ -188,7 +188,7 @@ final readonly class FlashHandler implements JobHandler
         if ([] === $changes) {
             $this->record($craft, $what, $reason);
         } else {
-            $this->commit->apply($craft, SettingSet::of($changes), $what, $reason);
+            $this->writing->write($craft, SettingSet::of($changes), $what, $reason);
         }
         $report = [];
         foreach ($migration->fates as $fate) {

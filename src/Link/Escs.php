@@ -54,13 +54,14 @@ final readonly class Escs
     /**
      * Writes values to each ESC, asking three times where it stays silent; what fails leaves the others done.
      *
-     * @param SettingSet $changes by full name
+     * @param SettingSet              $changes by full name
+     * @param \Closure(string): void $took    told the place of each that acknowledged all of its own
      *
      * @return list<string> places that did not acknowledge
      *
      * @throws LinkError when the board or the pack is gone
      */
-    public function write(Craft $craft, SettingSet $changes): array
+    public function write(Craft $craft, SettingSet $changes, \Closure $took): array
     {
         $byPlace = [];
         foreach ($changes as $name => $value) {
@@ -78,6 +79,7 @@ final readonly class Escs
             try {
                 $client->writeSettings(SettingSet::of($values));
                 $escs[$pad]['ack'] = ['ok' => true, 'tries' => $client->tries];
+                $took($place);
             } catch (LinkError $e) {
                 if ($e->lost) {
                     throw $e;

@@ -16,14 +16,19 @@ class ChangeEntry
     #[ORM\Id, ORM\GeneratedValue, ORM\Column]
     public ?int $id = null;
 
-    /** @param list<array{name: string, from: float|int|bool|string|null, to: float|int|bool|string|null}> $items */
+    /**
+     * @param list<array{name: string, from: float|int|bool|string|null, to: float|int|bool|string|null}> $items what is on the craft now
+     * @param list<string>                                                                                $left  what was to be, and is not
+     */
     public function __construct(
         #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Craft $craft,
         #[ORM\Column] public readonly int $revision,
         #[ORM\Column(type: Types::DATETIME_IMMUTABLE)] public readonly \DateTimeImmutable $at,
         #[ORM\Column] public readonly string $what,
         #[ORM\Column] public readonly string $reason,
-        #[ORM\Column(type: Types::JSON)] public readonly array $items,
+        #[ORM\Column(type: Types::JSON)] public array $items,
+        #[ORM\Column] public Outcome $outcome = Outcome::Done,
+        #[ORM\Column(name: 'left_over', type: Types::JSON)] public array $left = [],
     ) {
     }
 }

@@ -23,11 +23,18 @@ final readonly class SettingsInBook implements NextStepSource, SearchSource
         private Catalogue $catalogue,
         private SettingSheets $sheets,
         private Words $words,
+        private Writing $writing,
     ) {
     }
 
     public function steps(Craft $craft): iterable
     {
+        $open = $this->writing->interrupted($craft);
+        if (null !== $open) {
+            $text = "“{$open->journal->what}” was interrupted: go on with it, or take it back.";
+            $at = $this->sheets->address($craft->slug, $open->journal->items[0]['name'] ?? '');
+            yield new NextStep(Urgency::Unfinished, $text, $at, 'Decide it');
+        }
         $staged = $this->staging->of($craft)->names();
         if ([] !== $staged) {
             $text =

@@ -4,14 +4,13 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Settings;
 
-use Doctrine\DBAL\Connection;
 use Ortholex\App\Book\Craft;
 use Ortholex\App\Book\Live\LiveSource;
 
-/** How many changes are staged at this moment. */
+/** Which state of the staging stands at this moment: it goes up with every change. */
 final readonly class StagedLive implements LiveSource
 {
-    public function __construct(private Connection $db)
+    public function __construct(private Staging $staging)
     {
     }
 
@@ -22,8 +21,6 @@ final readonly class StagedLive implements LiveSource
 
     public function facts(Craft $craft): int
     {
-        $count = $this->db->fetchOne('SELECT COUNT(*) FROM staged_change WHERE craft_id = ?', [$craft->id]);
-
-        return is_numeric($count) ? (int) $count : 0;
+        return $this->staging->revision($craft);
     }
 }

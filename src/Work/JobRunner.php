@@ -8,7 +8,6 @@ use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Words\Words;
 use Psr\Log\LoggerInterface;
 use Symfony\Component\DependencyInjection\Attribute\TaggedIterator;
-use Symfony\Component\Lock\LockFactory;
 
 /** Runs one job in this process, start to end. */
 final readonly class JobRunner
@@ -17,8 +16,7 @@ final readonly class JobRunner
     public function __construct(
         #[TaggedIterator(JobHandler::class)] private iterable $handlers,
         private EntityManagerInterface $entities,
-        private LockFactory $locks,
-        private string $dataFolder,
+        private CraftLocks $locks,
         private Words $words,
         private LoggerInterface $log,
     ) {
@@ -30,9 +28,7 @@ final readonly class JobRunner
         if (null === $job || JobState::Waiting !== $job->state) {
             return;
         }
-        // Another Ortholex on this machine, with data of its own, has nothing to do with this craft.
-        $lock = $this->locks->createLock('craft-'.hash('xxh3', $this->dataFolder).'-'.$job->craft->slug, 3600);
-        if (!$lock->acquire()) {
+        if (!$this->locks->hold($job->craft)) {
             $this->end($job, JobState::Failed, 'Other work on this craft is still under way. Try again when it is done.', []);
 
             return;
@@ -63,7 +59,7 @@ final readonly class JobRunner
             ]);
             $this->end($job, JobState::Failed, $this->words->ofProblem($e), []);
         } finally {
-            $lock->release();
+            $this->locks->release($job->craft);
         }
     }
 

@@ -65,7 +65,7 @@ final class FormsTest extends AppCase
         yield 'a card there is not' => ['logs/fly', ['card' => 'loops'], 'card', 422];
         yield 'no file' => ['logs/import', ['upload' => ''], 'upload', 422];
         yield 'no HEX' => ['firmware/from-disk', [], 'upload', 422];
-        yield 'nothing staged' => ['commit', ['reason' => ''], 'tray', 422];
+        yield 'nothing staged' => ['commit', ['reason' => '', 'seen' => '0'], 'tray', 422];
         yield 'no such motor' => ['motors/answer', ['pad' => '9', 'place' => 'front_left', 'direction' => '1'], 'pad', 422];
         yield 'no row of that name' => ['escs/all', ['key' => 'colour', 'value' => 'red'], 'key', 422];
     }

@@ -190,17 +190,17 @@ test('noise maps of two logs with their difference; against rotor speed; zoom by
     await page.keyboard.press('Home');
     await page.keyboard.press('ArrowUp');
     await expect(page.locator('#reading')).toContainText('Hz');
-    // A second log beside it: two maps, and one less the other.
+    // A second log beside it: two maps, and one minus the other.
     await page.getByLabel('beside it').selectOption('1');
     await expect(page.locator('.beside-chip')).toHaveCount(1);
-    await expect(page.locator('.says')).toContainText(/C-000\d less C-000\d/);
+    await expect(page.locator('.says')).toContainText(/C-000\d minus C-000\d/);
     await expect(page.locator('.map-key')).toContainText('solid standing');
     await started(page);
-    await readAt(page, '#noise-map', { x: 200, y: 120 }, /less C-000\d/);
+    await readAt(page, '#noise-map', { x: 200, y: 120 }, /minus C-000\d/);
     const [numbers] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'CSV' }).click()]);
     const rows = readFileSync(await numbers.path(), 'utf8').split('\n');
     expect(rows[0]).toBe('log,throttle_pct,hz,db');
-    expect(rows.some((r) => / less /.test(r))).toBe(true);
+    expect(rows.some((r) => / minus /.test(r))).toBe(true);
     await page.getByRole('button', { name: /^Take C-000\d away$/ }).click();
     await expect(page.locator('.beside-chip')).toHaveCount(0);
 });

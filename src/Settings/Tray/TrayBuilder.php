@@ -8,6 +8,7 @@ use Ortholex\App\Book\Craft;
 use Ortholex\App\Link\LinkService;
 use Ortholex\App\Settings\Airframes;
 use Ortholex\App\Settings\Staging;
+use Ortholex\App\Settings\Writing;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Settings\CommitPlan;
 use Ortholex\Core\Settings\Consistency\Circumstances;
@@ -24,16 +25,19 @@ final readonly class TrayBuilder
         private Catalogue $catalogue,
         private LinkService $links,
         private Airframes $frames,
+        private Writing $writing,
         #[TaggedIterator(TrayEffects::class)] private iterable $effects,
     ) {
     }
 
     public function of(Craft $craft): TrayView
     {
+        // First the number, then what is staged: what comes between is seen as later.
+        $seen = $this->staging->revision($craft);
         $staged = $this->staging->of($craft)->among($craft->settings);
         $linked = $this->links->isLinked($craft);
         if ($staged->isEmpty()) {
-            return new TrayView([], [], [], 0, $linked);
+            return new TrayView([], [], [], 0, $linked, $seen, $this->writing->interrupted($craft));
         }
         $base = $this->staging->base($craft);
         $items = [];
@@ -60,6 +64,8 @@ final readonly class TrayBuilder
             $effects,
             CommitPlan::of(EscTable::without($staged), $this->catalogue, $craft->version())->restarts(),
             $linked,
+            $seen,
+            $this->writing->interrupted($craft),
         );
     }
 }

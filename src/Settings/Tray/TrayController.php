@@ -5,8 +5,10 @@ declare(strict_types=1);
 namespace Ortholex\App\Settings\Tray;
 
 use Ortholex\App\Book\Crafts;
+use Ortholex\App\Settings\ChangeEntry;
 use Ortholex\App\Settings\Commit;
 use Ortholex\App\Settings\Staging;
+use Ortholex\App\Settings\Writing;
 use Ortholex\App\Shell\Answer;
 use Ortholex\App\Shell\Input;
 use Symfony\Component\HttpFoundation\Request;
@@ -20,6 +22,7 @@ final readonly class TrayController
         private Crafts $crafts,
         private Staging $staging,
         private Commit $commit,
+        private Writing $writing,
     ) {
     }
 
@@ -27,7 +30,8 @@ final readonly class TrayController
     public function stage(string $slug, Request $request): Answer
     {
         $craft = $this->crafts->named($slug);
-        $this->staging->stage($craft, Input::of($request)->map('values'));
+        $input = Input::of($request);
+        $this->staging->stage($craft, $input->map('values'));
 
         return Answer::of(['staged' => $this->staging->of($craft)]);
     }
@@ -36,7 +40,8 @@ final readonly class TrayController
     public function discard(string $slug, Request $request): Answer
     {
         $craft = $this->crafts->named($slug);
-        $name = Input::of($request)->text('name');
+        $input = Input::of($request);
+        $name = $input->text('name');
         $this->staging->discard($craft, '' === $name ? null : [$name]);
 
         return Answer::of(['staged' => $this->staging->of($craft)]);
@@ -46,8 +51,29 @@ final readonly class TrayController
     public function commit(string $slug, Request $request): Answer
     {
         $craft = $this->crafts->named($slug);
-        $entry = $this->commit->run($craft, Input::of($request)->text('reason', 500));
+        $input = Input::of($request);
 
+        return self::done($this->commit->run($craft, $input->text('reason', 500)));
+    }
+
+    /** What was interrupted is gone on with. */
+    #[Route('/craft/{slug}/commit/go-on', name: 'commit_go_on', methods: ['POST'])]
+    public function goOn(string $slug): Answer
+    {
+        return self::done($this->writing->goOn($this->crafts->named($slug)));
+    }
+
+    /** What was interrupted is taken back. */
+    #[Route('/craft/{slug}/commit/take-back', name: 'commit_take_back', methods: ['POST'])]
+    public function takeBack(string $slug): Answer
+    {
+        $entry = $this->writing->takeBack($this->crafts->named($slug));
+
+        return Answer::of(['revision' => $entry->revision, 'said' => 'It was taken back: the craft holds what it held before.']);
+    }
+
+    private static function done(ChangeEntry $entry): Answer
+    {
         return Answer::of([
             'revision' => $entry->revision,
             'said' => \count($entry->items).

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Settings\Tray;
 
+use Ortholex\App\Settings\Interrupted;
 use Ortholex\Core\Settings\Consistency\Clash;
 
 /** The tray: what is staged, what it will do, and what stands against it. */
@@ -13,6 +14,7 @@ final readonly class TrayView
      * @param list<TrayItem>   $items
      * @param list<Clash>      $clashes
      * @param list<TrayEffect> $effects
+     * @param int              $seen    number of the last step of staging that this shows
      */
     public function __construct(
         public array $items,
@@ -20,6 +22,8 @@ final readonly class TrayView
         public array $effects,
         public int $restarts,
         public bool $linked,
+        public int $seen,
+        public ?Interrupted $interrupted = null,
     ) {
     }
 

@@ -1,0 +1,323 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Tests\app\Fault;
+
+use Ortholex\App\Settings\ChangeEntry;
+use Ortholex\App\Settings\Commit;
+use Ortholex\App\Settings\Interrupted;
+use Ortholex\App\Settings\Outcome;
+use Ortholex\App\Settings\Staging;
+use Ortholex\App\Settings\Writing;
+use Ortholex\Core\Craft\SettingSet;
+use Ortholex\Core\Link\LinkError;
+use Ortholex\Core\Settings\EscTable;
+use Ortholex\Core\Settings\Setting;
+use Ortholex\Tests\app\AppCase;
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\Attributes\Group;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\RequestStack;
+
+/**
+ * A Commit is struck at every single message of it: by a pulled cable, by a loss of all power, by the end of its process; before the
+ * message reaches the craft and after. Whatever happened, the record says what the craft holds, and both ways on end well.
+ */
+final class CommitUnderFaultsTest extends AppCase
+{
+    /** @return iterable<string, array{string, array<string, mixed>}> craft, what is staged */
+    public static function commits(): iterable
+    {
+        yield 'Curlew: gains, an answer of the loop rate with a restart, two ESCs' => ['curlew', [
+            'gain.roll.p' => 31,
+            'gain.pitch.d' => 3.3,
+            'motors.loop_rate_hz' => '1000',
+            'esc.front_left.tone_loudness_pct' => 40,
+            'esc.rear_right.advance_deg' => 16,
+        ]];
+        yield 'Bittern: a feature first, then the job that needs it' => ['bittern', [
+            'telemetry.enabled' => true,
+            'uart.3.role' => 'telemetry',
+            'd_path.stage.1.cutoff_hz' => 90,
+        ]];
+        yield 'Dunlin: all its ESCs' => ['dunlin', [
+            'gain.yaw.p' => 38,
+            'esc.front_left.starting_current_pct' => 45,
+            'esc.front_right.starting_current_pct' => 45,
+            'esc.rear_left.starting_current_pct' => 45,
+            'esc.rear_right.starting_current_pct' => 45,
+        ]];
+    }
+
+    /** @param array<string, mixed> $staged */
+    #[DataProvider('commits'), Group('slow')]
+    public function testWhateverStrikesItTheRecordSaysWhatTheCraftHolds(string $slug, array $staged): void
+    {
+        $this->powered($slug);
+        $this->service(Staging::class)->stage($this->craft($slug), $staged);
+        $wanted = $this->service(Staging::class)->of($this->craft($slug));
+        self::assertCount(\count($staged), $wanted);
+        $before = $this->holds($slug, $wanted->names());
+        $messages = $this->counted($slug);
+        self::assertGreaterThan(10, $messages);
+        $strokes = $half = 0;
+        for ($at = 1; $at <= $messages; ++$at) {
+            foreach (Blow::cases() as $blow) {
+                foreach ([false, true] as $after) {
+                    foreach (['go on', 'take back'] as $way) {
+                        $left = $this->struck($slug, $wanted, $before, $at, $blow, $after, $way);
+                        $half += $left ? 1 : 0;
+                        $strokes += null === $left ? 0 : 1;
+                    }
+                }
+            }
+        }
+        // A board that restarts is asked again and again until it answers: not every run has as many.
+        self::assertGreaterThanOrEqual(12 * ($messages - 2), $strokes);
+        self::assertGreaterThan(10, $half, 'many of them leave it half done');
+        fwrite(\STDERR, "\n$slug: $messages messages, $strokes strokes, $half of them left it half done, all sound\n");
+    }
+
+    /** @return bool|null whether it was left half done; null when it had fewer messages this time */
+    private function struck(string $slug, SettingSet $wanted, SettingSet $before, int $at, Blow $blow, bool $after, string $way): ?bool
+    {
+        $what = "$slug, message $at, {$blow->value}".($after ? ' after it' : ' before it').", $way";
+        $mark = $this->mark($slug);
+        try {
+            Plan::lay($blow, $at, $after);
+            $killed = false;
+            try {
+                $this->commit($slug, 'under fire');
+            } catch (LinkError) {
+            } catch (Killed) {
+                $killed = true;
+            }
+            if (!Plan::$fell) {
+                return null;
+            }
+            Plan::none();
+            $this->entities()->clear();
+            // It goes on as people do: what was pulled is plugged in, and the craft is linked again.
+            $this->again($slug);
+            $interrupted = $this->service(Writing::class)->interrupted($this->craft($slug));
+            $this->assertTruth($slug, $wanted, $before, $interrupted, $what);
+            if (null !== $interrupted) {
+                self::assertTrue($interrupted->compared, $what);
+                'go on' === $way
+                    ? $this->service(Writing::class)->goOn($this->craft($slug))
+                    : $this->service(Writing::class)->takeBack($this->craft($slug));
+            } elseif (!$this->service(Staging::class)->of($this->craft($slug))->isEmpty()) {
+                $this->commit($slug, 'once more');
+            } else {
+                self::assertSame($wanted->toArray(), $this->holds($slug, $wanted->names())->toArray(), $what);
+            }
+            $this->entities()->clear();
+            $end = null !== $interrupted && 'take back' === $way ? $before : $wanted;
+            self::assertTrue(self::same($end, $this->holds($slug, $wanted->names())), "$what: it ends sound");
+            self::assertNull($this->service(Writing::class)->interrupted($this->craft($slug)), $what);
+            $entries = $this->entries($slug);
+            self::assertNotSame([], $entries, $what);
+            foreach ($entries as $entry) {
+                foreach ($entry->items as $item) {
+                    self::assertFalse(
+                        null !== $item['from'] && null !== $item['to'] && Setting::same($item['from'], $item['to']),
+                        "$what: an entry says {$item['name']} became what it was",
+                    );
+                }
+            }
+            $revisions = array_map(static fn (ChangeEntry $e): int => $e->revision, $entries);
+            self::assertSame($revisions, array_unique($revisions), $what);
+            self::assertTrue($killed || Blow::Kill !== $blow);
+
+            return null !== $interrupted;
+        } finally {
+            $this->backTo($mark, $slug);
+        }
+    }
+
+    /** The sheets, the record and the tray say what the craft really holds. */
+    private function assertTruth(string $slug, SettingSet $wanted, SettingSet $before, ?Interrupted $interrupted, string $what): void
+    {
+        $craft = $this->craft($slug);
+        $holds = $this->holds($slug, $wanted->names());
+        $runs = $this->runs($slug, $wanted->names());
+        $staged = $this->service(Staging::class)->of($craft);
+        foreach ($wanted as $name => $value) {
+            self::assertTrue(Setting::same($craft->settings[$name], $runs[$name]), "$what: the sheets say $name as it is");
+        }
+        $entry = $this->entries($slug)[0] ?? null;
+        foreach ($entry->items ?? [] as $item) {
+            self::assertNotNull($item['to']);
+            self::assertTrue(Setting::same($item['to'], $holds[$item['name']]), "$what: the record says {$item['name']} as it is kept");
+        }
+        foreach ($entry->left ?? [] as $name) {
+            self::assertTrue(isset($staged[$name]), "$what: $name is not on the craft, and still staged");
+        }
+        if (Outcome::Done === $entry?->outcome) {
+            self::assertTrue(self::same($wanted, $holds), "$what: done is done");
+            self::assertTrue($staged->isEmpty(), $what);
+        }
+        if (self::same($wanted, $holds)) {
+            return;
+        }
+        if (!self::same($before, $runs)) {
+            self::assertNotNull($interrupted, "$what: half done is told");
+            self::assertSame(Outcome::HalfDone, $entry?->outcome, $what);
+            self::assertEqualsCanonicalizing($wanted->names(), [...$interrupted->on, ...$interrupted->left()]);
+        } else {
+            self::assertCount(\count($wanted), $staged, "$what: nothing is on the craft, all is staged");
+        }
+    }
+
+    /** How many messages a whole Commit takes, when nothing happens. */
+    private function counted(string $slug): int
+    {
+        $mark = $this->mark($slug);
+        Plan::lay(Blow::Cable, \PHP_INT_MAX, false);
+        $this->commit($slug, 'undisturbed');
+        $sent = Plan::$sent;
+        Plan::none();
+        $this->backTo($mark, $slug);
+
+        return $sent;
+    }
+
+    private function commit(string $slug, string $reason): void
+    {
+        $craft = $this->craft($slug);
+        $stack = $this->service(RequestStack::class);
+        $stack->push(Request::create('/', 'POST', ['seen' => (string) $this->service(Staging::class)->revision($craft)]));
+        try {
+            $this->service(Commit::class)->run($craft, $reason);
+        } finally {
+            $stack->pop();
+        }
+    }
+
+    private function powered(string $slug): void
+    {
+        foreach (['props' => '0', 'cable' => '1'] as $thing => $to) {
+            $this->world($slug)->move($thing, $to);
+        }
+        usleep(20_000);
+        $this->post("/craft/$slug/link");
+        $this->world($slug)->move('pack', '1');
+        usleep(20_000);
+        $this->post("/craft/$slug/escs/read");
+        $this->entities()->clear();
+    }
+
+    private function again(string $slug): void
+    {
+        $world = $this->world($slug);
+        $state = $world->store->peek();
+        if (!$state->cable) {
+            $world->move('cable', '1');
+        }
+        usleep(4_000);
+        $this->post("/craft/$slug/link");
+        if (!$state->pack) {
+            $world->move('pack', '1');
+            $this->post("/craft/$slug/escs/read");
+        } elseif (!$state->cable) {
+            // ESCs listen to a board that was linked when they woke.
+            $world->move('pack', '0');
+            $world->move('pack', '1');
+            $this->post("/craft/$slug/link");
+            $this->post("/craft/$slug/escs/read");
+        }
+        $this->entities()->clear();
+    }
+
+    /**
+     * @param list<string> $names
+     *
+     * @return SettingSet what board and ESCs keep through a loss of power
+     */
+    private function holds(string $slug, array $names): SettingSet
+    {
+        return $this->physically($slug, $names, false);
+    }
+
+    /**
+     * @param list<string> $names
+     *
+     * @return SettingSet what they work with now
+     */
+    private function runs(string $slug, array $names): SettingSet
+    {
+        return $this->physically($slug, $names, true);
+    }
+
+    /** @param list<string> $names */
+    private function physically(string $slug, array $names, bool $now): SettingSet
+    {
+        $state = $this->world($slug)->store->peek();
+        $board = SettingSet::of($now ? $state->running : $state->kept);
+        $pads = array_flip(EscTable::pads($board));
+        $values = [];
+        foreach ($names as $name) {
+            if (EscTable::owns($name)) {
+                [$place, $key] = EscTable::parts($name);
+                $values[$name] = $state->esc($pads[$place])->settings[$key];
+            } else {
+                $values[$name] = $board[$name];
+            }
+        }
+
+        return SettingSet::of($values);
+    }
+
+    private static function same(SettingSet $a, SettingSet $b): bool
+    {
+        foreach ($a as $name => $value) {
+            if (!Setting::same($value, $b[$name])) {
+                return false;
+            }
+        }
+
+        return true;
+    }
+
+    /** @return list<ChangeEntry> newest first */
+    private function entries(string $slug): array
+    {
+        return $this->entities()
+            ->getRepository(ChangeEntry::class)
+            ->findBy(['craft' => $this->craft($slug)], ['id' => 'DESC']);
+    }
+
+    /** Everything as it is now, to come back to. */
+    private function mark(string $slug): string
+    {
+        $this->entities()->clear();
+        $this->entities()->getConnection()->executeStatement('SAVEPOINT before_the_blow');
+
+        return (string) file_get_contents(self::data()."/bench/$slug/world.json");
+    }
+
+    private function backTo(string $world, string $slug): void
+    {
+        Plan::none();
+        $this->entities()->clear();
+        $this->entities()->getConnection()->executeStatement('ROLLBACK TO before_the_blow');
+        $this->entities()->getConnection()->executeStatement('RELEASE before_the_blow');
+        file_put_contents(self::data()."/bench/$slug/world.json", $world);
+    }
+
+    /**
+     * @template T of object
+     *
+     * @param class-string<T> $class
+     *
+     * @return T
+     */
+    private function service(string $class): object
+    {
+        $service = self::getContainer()->get($class);
+        self::assertInstanceOf($class, $service);
+
+        return $service;
+    }
+}

@@ -1,0 +1,72 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Tests\app\Fault;
+
+use Ortholex\Core\Airframe\Airframe;
+use Ortholex\Core\Craft\SettingSet;
+use Ortholex\Core\Link\ByteLink;
+use Ortholex\Core\LogCheck\Card;
+use Ortholex\Core\World\Aboard;
+use Ortholex\Core\World\Bench;
+use Ortholex\Core\World\BenchState;
+use Ortholex\Core\World\FlightEnd;
+
+/** A bench whose cable is that of a plan; all else is as it is. */
+final readonly class FaultyBench implements Bench
+{
+    public function __construct(private Bench $real)
+    {
+    }
+
+    public function link(): ByteLink
+    {
+        return new FaultyLink($this->real->link(), $this->real);
+    }
+
+    public function state(): BenchState
+    {
+        return $this->real->state();
+    }
+
+    public function move(string $thing, string $to): void
+    {
+        $this->real->move($thing, $to);
+    }
+
+    public function faults(): array
+    {
+        return $this->real->faults();
+    }
+
+    public function mishaps(): array
+    {
+        return $this->real->mishaps();
+    }
+
+    public function frame(): ?Airframe
+    {
+        return $this->real->frame();
+    }
+
+    public function solder(array $wires): void
+    {
+        $this->real->solder($wires);
+    }
+
+    public function aboard(): ?Aboard
+    {
+        return $this->real->aboard();
+    }
+
+    public function sticks(Card $card, int $seconds, float $hz): array
+    {
+        return $this->real->sticks($card, $seconds, $hz);
+    }
+
+    public function fly(Card $card, int $seconds, int $seed, SettingSet $settings, $recorder, string $head, \Closure $progress): FlightEnd
+    {
+        return $this->real->fly($card, $seconds, $seed, $settings, $recorder, $head, $progress);
+    }
+}
