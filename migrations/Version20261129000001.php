@@ -41,6 +41,8 @@ final class Version20261129000001 extends AbstractMigration
             )',
         );
         $this->addSql('CREATE INDEX journal_of_craft ON journal (craft_id, state)');
+        $this->addSql('ALTER TABLE craft ADD COLUMN to_return INTEGER DEFAULT NULL');
+        $this->addSql("ALTER TABLE craft ADD COLUMN accepted CLOB NOT NULL DEFAULT '[]'");
         $this->addSql("ALTER TABLE change_entry ADD COLUMN outcome VARCHAR(20) NOT NULL DEFAULT 'done'");
         $this->addSql("ALTER TABLE change_entry ADD COLUMN left_over CLOB NOT NULL DEFAULT '[]'");
     }

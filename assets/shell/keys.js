@@ -1,6 +1,7 @@
 // One table of keys: what they do, and how ? tells of them.
 import { tinykeys } from 'tinykeys';
 import { attach } from '../_parts/attach.js';
+import { say } from './said.js';
 import { visit } from './turbo.js';
 
 const typing = (el) => el instanceof Element && (el.matches('input, textarea, select') || el.isContentEditable);
@@ -63,6 +64,7 @@ document.addEventListener('keydown', (e) => {
     if (number.length === 1) setTimeout(() => (digit = ''), 900);
     const sheet = document.querySelector(`[data-sheets] [data-number="${number}"]`);
     if (number.length === 2 && sheet) visit(sheet.href);
+    else if (number.length === 2) say(`There is no sheet ${number}.`, true);
 });
 
 document.addEventListener('keydown', (e) => {

@@ -113,7 +113,10 @@ final readonly class Board
     {
         $s = $this->state;
         $set = static fn (string $axis): float => (float) ($s->running["mounting.{$axis}_deg"] ?? 0.0);
-        $g = Rotation::degrees($set('roll'), $set('pitch'), $set('yaw'))->apply($this->downAsSeen());
+        // By the same sensor, with the same offsets, as calibrates it.
+        [$x, $y, $z] = $this->forceAtRest();
+        $size = sqrt($x ** 2 + $y ** 2 + $z ** 2);
+        $g = Rotation::degrees($set('roll'), $set('pitch'), $set('yaw'))->apply([-$x / $size, -$y / $size, -$z / $size]);
         $g = Rotation::degrees((float) ($s->running['level.roll_deg'] ?? 0.0), (float) ($s->running['level.pitch_deg'] ?? 0.0), 0.0)->apply(
             $g,
         );
@@ -141,17 +144,21 @@ final readonly class Board
         return Rotation::degrees(...$this->physics->mountedDeg)->undo($crooked->undo($lie->undo([0.0, 0.0, 1.0])));
     }
 
-    /** @return array{float, float, float} specific force, g: gravity turned about, with the sensor's noise and small offsets */
-    private function accelerometer(): array
+    /** @return array{float, float, float} specific force, g: gravity turned about, with the sensor's small offsets */
+    private function forceAtRest(): array
     {
         $down = $this->downAsSeen();
+
+        return [-$down[0] + 0.012, -$down[1] - 0.009, -$down[2] + 0.015];
+    }
+
+    /** @return array{float, float, float} the same with the sensor's noise */
+    private function accelerometer(): array
+    {
+        [$x, $y, $z] = $this->forceAtRest();
         $t = $this->pace->now();
 
-        return [
-            -$down[0] + 0.012 + 0.008 * sin(917.3 * $t),
-            -$down[1] - 0.009 + 0.008 * sin(1213.7 * $t),
-            -$down[2] + 0.015 + 0.008 * sin(1511.1 * $t),
-        ];
+        return [$x + 0.008 * sin(917.3 * $t), $y + 0.008 * sin(1213.7 * $t), $z + 0.008 * sin(1511.1 * $t)];
     }
 
     /** @return array{Message, float} */

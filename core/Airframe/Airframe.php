@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\Airframe;
 
+use Ortholex\Core\Craft\MotorTurn;
 use Ortholex\Core\Craft\SettingSet;
 
 /** The motors of a craft by place. */
@@ -133,9 +134,9 @@ final readonly class Airframe
     }
 
     /**
-     * Motors wherever their arms reach; going round from the nose, neighbours turn opposite ways.
+     * Motors wherever their arms reach; going round from the nose, neighbours turn opposite ways where nothing else is set.
      *
-     * @param SettingSet $set `motor_place.PLACE.forward_mm` and `motor_place.PLACE.right_mm`; both zero is no motor
+     * @param SettingSet $set `motor_place.PLACE.forward_mm` and `.right_mm`, both zero for no motor, and `.turns`
      *
      * @throws AirframeError
      */
@@ -163,7 +164,8 @@ final readonly class Airframe
                     throw AirframeError::of(AirframeFlaw::TwoInOneSpot, places: [$other->place, $place]);
                 }
             }
-            $motors[] = new MotorPlace($place, $x, $y, (0 === \count($motors) % 2) === $propsIn ? -1 : 1);
+            $turn = MotorTurn::tryFrom($set->text("motor_place.$place.turns")) ?? MotorTurn::AgainstNeighbours;
+            $motors[] = new MotorPlace($place, $x, $y, $turn->spin((0 === \count($motors) % 2) === $propsIn ? -1 : 1));
         }
 
         return self::custom(...$motors);

@@ -10,7 +10,7 @@ final readonly class SignalTiming
     /** Share of the control period kept free against jitter. */
     private const MARGIN = 0.05;
 
-    private const RATES = [8000, 4000, 2000, 1000, 500, 250];
+    private const RATES = [8000, 4000, 2000, 1000, 500, 250, 100, 50];
 
     /** Between the last bit and the answer the wire changes direction. */
     private const TURN_ROUND_US = 30.0;

@@ -44,9 +44,11 @@ final readonly class Incidents
         $found = array_map(static fn (Suspicion $s): array => [$s, $model], self::distinct($stopped));
         $signs = array_values(array_filter($signs, static fn (Suspicion $s): bool => !self::belongsToOne($s, $stopped)));
         [$losses, $better] = self::losses($runs, $model, $signs, $taught, $places);
+        $told = [];
         foreach ($losses as $loss) {
-            if (!self::belongsToOne($loss, $stopped)) {
+            if (!self::belongsToOne($loss, $stopped) && !self::belongsToOne($loss, $told)) {
                 [$loss, $signs] = self::withWhatFollows($loss, $signs);
+                $told[] = $loss;
                 $found[] = [$loss, $better];
             }
         }

@@ -48,7 +48,9 @@ final readonly class RpmLosses
             $stands = self::STILL_SHARE * max([0.0, ...$usual]);
             foreach ($speed as $i => $v) {
                 $expected = $usual[(int) ($output[$i] / self::BIN_PCT)] ?? 0.0;
-                $lost = $output[$i] >= self::LEAST_OUTPUT_PCT && $expected > 0 && $v < self::LOST_SHARE * $expected;
+                // One that gathers speed is not lost: a heavy prop called up from idle takes its time.
+                $gathers = $v > $speed[max(0, $i - $w)] + $stands;
+                $lost = $output[$i] >= self::LEAST_OUTPUT_PCT && $expected > 0 && $v < self::LOST_SHARE * $expected && !$gathers;
                 $held = $lost ? $held + 1 : 0;
                 $ran += $expected > 0 && $v >= self::BEHIND_SHARE * $expected && $output[$i] >= self::LEAST_OUTPUT_PCT ? 1 : 0;
                 $still = $v <= $stands ? $still ?? $i : null;

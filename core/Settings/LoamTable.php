@@ -8,6 +8,7 @@ use Ortholex\Core\Airframe\Layout;
 use Ortholex\Core\Airframe\PropDirection;
 use Ortholex\Core\Control\LowPass;
 use Ortholex\Core\Craft\Axis;
+use Ortholex\Core\Craft\MotorTurn;
 use Ortholex\Core\Craft\PadLoad;
 use Ortholex\Core\Craft\Place;
 use Ortholex\Core\Craft\SettingSet;
@@ -132,7 +133,7 @@ final readonly class LoamTable
                 'motors.loop_rate_hz',
                 SettingGroup::Motors,
                 '2000',
-                ['1000', '2000', '4000', '8000'],
+                ['50', '100', '250', '500', '1000', '2000', '4000', '8000'],
                 restart: true,
                 unit: 'Hz',
             ),
@@ -177,6 +178,14 @@ final readonly class LoamTable
         foreach (Place::names() as $place) {
             $rows[] = Setting::number("motor_place.{$place}.forward_mm", SettingGroup::Frame, 'mm', 0.0, -1000, 1000, 1, restart: true);
             $rows[] = Setting::number("motor_place.{$place}.right_mm", SettingGroup::Frame, 'mm', 0.0, -1000, 1000, 1, restart: true);
+            $rows[] = Setting::choice(
+                "motor_place.{$place}.turns",
+                SettingGroup::Frame,
+                MotorTurn::AgainstNeighbours->value,
+                array_column(MotorTurn::cases(), 'value'),
+                restart: true,
+                since: '26.01',
+            );
         }
 
         return $rows;

@@ -155,8 +155,9 @@ final readonly class Setting
                 \in_array($given, ['0', 0, 'false', 'off', 'no', ''], true) => false,
                 default => throw SettingError::neitherOnNorOff($this->name, $given),
             },
-            SettingType::Choice => \is_string($given) && \in_array($given, $this->choices, true)
-                ? $given
+            SettingType::Choice => (\is_string($given) || \is_int($given) || \is_float($given))
+                && \in_array((string) $given, $this->choices, true)
+                ? (string) $given
                 : throw SettingError::noneOf($this->name, $given, $this->choices),
             SettingType::Integers => $this->checkList($given, $version),
             SettingType::Band => $this->checkBand($given, $version),

@@ -59,6 +59,18 @@ class Craft
     #[ORM\Column(type: SettingSetType::NAME)]
     public SettingSet $settings;
 
+    /**
+     * Differences that cannot be mended and were accepted, with the builder's note; another difference is news again.
+     *
+     * @var array<string, array{of: array<string, mixed>, note: string}> by what differs
+     */
+    #[ORM\Column(type: Types::JSON)]
+    public array $accepted = [];
+
+    /** The snapshot that a flash has yet to return; null when nothing waits to come back. */
+    #[ORM\Column(nullable: true)]
+    public ?int $toReturn = null;
+
     /** Which plugging of the cable the link belongs to; null when never linked or let go. */
     #[ORM\Column(nullable: true)]
     public ?int $linkedSince = null;

@@ -69,6 +69,21 @@ final class EscController extends SheetController
         return Answer::of();
     }
 
+    /** Hardware that differs cannot be written over: it is accepted once, with a note. */
+    #[Route('/craft/{slug}/escs/accept', name: 'escs_accept', methods: ['POST'])]
+    public function accept(string $slug, Request $request): Answer
+    {
+        $craft = $this->crafts->named($slug);
+        $note = Input::of($request)->text('note', 300);
+        if ('' === $note) {
+            throw BadRequest::at('note', 'Say in a few words why it may stay so: you will read it again some day.');
+        }
+        $craft->accepted[EscView::HARDWARE] = ['of' => EscView::hardware($craft, $this->words), 'note' => $note];
+        $this->entities->flush();
+
+        return Answer::said('Accepted; it is no longer counted as a difference.');
+    }
+
     #[Route('/craft/{slug}/escs/read', name: 'escs_read', methods: ['POST'])]
     public function read(string $slug): Answer
     {

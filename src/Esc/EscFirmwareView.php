@@ -49,9 +49,15 @@ final readonly class EscFirmwareView
     /** @return list<string> what they run, each once */
     public function kinds(): array
     {
-        $all = array_map(static fn (?EscIdentity $e): string => $e?->firmwareInWords() ?? 'silent', $this->escs);
+        $all = array_map(static fn (EscIdentity $e): string => $e->firmwareInWords(), array_filter($this->escs));
 
         return array_values(array_unique($all));
+    }
+
+    /** @return list<string> places whose ESC does not answer */
+    public function silent(): array
+    {
+        return array_keys(array_filter($this->escs, static fn (?EscIdentity $e): bool => null === $e));
     }
 
     /** How many ESCs an image fits without a but. */

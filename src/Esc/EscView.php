@@ -22,6 +22,9 @@ final readonly class EscView
     /** As they sit: from the nose back, left before right. */
     private const ORDER = ['front_left', 'front', 'front_right', 'left', 'right', 'rear_left', 'rear', 'rear_right'];
 
+    /** What an ESC is made of: it can differ, and not be written over. */
+    public const HARDWARE = 'hardware';
+
     public const HALF_HEIGHT = 250.0;
     private const REACH = 86.0;
     private const GAP = 10.0;
@@ -76,8 +79,10 @@ final readonly class EscView
         $rows = array_merge(...array_values($groups));
         $odd = [];
         $found = null;
+        $accepted = self::isAccepted($craft, $words);
         foreach ($rows as $row) {
-            foreach ($row->differs()->isSplit() ? [] : $row->differs()->odd as $place) {
+            $counts = !$row->differs()->isSplit() && !($accepted && self::HARDWARE === $row->key);
+            foreach ($counts ? $row->differs()->odd : [] as $place) {
                 $odd[$place][] = $row->label;
             }
             if ($row->key === $chosen) {
@@ -205,6 +210,33 @@ final readonly class EscView
         $rows = array_merge(...array_values($this->groups));
 
         return array_values(array_filter($rows, static fn (EscRow $r): bool => $r->differs()->isSplit()));
+    }
+
+    /** @return array<string, string> hardware in words, by place */
+    public static function hardware(Craft $craft, Words $words): array
+    {
+        return array_map(
+            static fn (?EscIdentity $e): string => null === $e ? '' : $words->of($e->hardware()),
+            Escs::identities($craft),
+        );
+    }
+
+    private static function isAccepted(Craft $craft, Words $words): bool
+    {
+        $of = $craft->accepted[self::HARDWARE]['of'] ?? null;
+
+        return null !== $of && $of == self::hardware($craft, $words);
+    }
+
+    public function directionsDiffer(): bool
+    {
+        foreach (array_merge(...array_values($this->groups)) as $row) {
+            if ($row->isOwn()) {
+                return \count(array_unique($row->all())) > 1;
+            }
+        }
+
+        return false;
     }
 
     /** Which differ in what, in one line. */

@@ -10,6 +10,7 @@ use Ortholex\App\Link\LinkService;
 use Ortholex\App\Page\SheetController;
 use Ortholex\App\Settings\Airframes;
 use Ortholex\App\Settings\CurrentNames;
+use Ortholex\App\Settings\Snapshots;
 use Ortholex\App\Shelf\Shelf;
 use Ortholex\App\Shelf\ShelfItem;
 use Ortholex\App\Shell\Answer;
@@ -36,6 +37,7 @@ final class FirmwareController extends SheetController
 {
     public function __construct(
         private readonly Shelf $shelf,
+        private readonly Snapshots $snapshots,
         private readonly LinkService $links,
         private readonly Jobs $jobs,
         private readonly Uploads $uploads,
@@ -110,9 +112,10 @@ final class FirmwareController extends SheetController
                 $chosen,
                 $extent,
                 $flash,
-                self::report($flash),
+                FirmwareView::byKind($flash->result['report'] ?? []),
                 $this->links->isLinked($craft),
                 FlashMap::of($craft, $extent, $chosen?->fit->verdict),
+                $this->returns($craft),
             ),
         );
     }
@@ -156,11 +159,47 @@ final class FirmwareController extends SheetController
                 'keep' => !$input->flag('wipe'),
                 'typed' => $typed,
                 'resume' => $input->flag('resume'),
+                'return' => '' === $input->text('return', 12) ? null : $input->whole('return', 1, \PHP_INT_MAX),
             ],
         );
         $this->jobs->answers($job);
 
         return Answer::of(['job' => $job->id])->to($this->address($craft));
+    }
+
+    /** What a flash has yet to return is given up: the snapshot stays on sheet 72. */
+    #[Route('/craft/{slug}/firmware/aside', name: 'firmware_aside', methods: ['POST'])]
+    public function aside(string $slug): Answer
+    {
+        $craft = $this->crafts->named($slug);
+        $craft->toReturn = null;
+        foreach ($this->entities->getRepository(Job::class)->findBy(['craft' => $craft, 'kind' => 'flash', 'seen' => false]) as $job) {
+            $job->seen = true;
+        }
+        $this->entities->flush();
+
+        return Answer::said('Put aside. The snapshot of before is on sheet 72, and can be staged from there.')->to($this->address($craft));
+    }
+
+    /**
+     * What can come back to a board that cannot be asked any more, where more than one is possible.
+     *
+     * @return list<array{id: int|null, name: string}>
+     */
+    private function returns(Craft $craft): array
+    {
+        $snapshot = $this->snapshots->newest($craft);
+        if (!$craft->inBootloader || null !== $craft->toReturn || null === $snapshot || $craft->settings->isEmpty()) {
+            return [];
+        }
+        $same = $snapshot->version === $craft->version && $snapshot->settings->toArray() === $craft->settings->toArray();
+
+        return $same
+            ? []
+            : [
+                ['id' => null, 'name' => "as last read, at revision $craft->revision"],
+                ['id' => $snapshot->id, 'name' => "“{$snapshot->name}” of {$snapshot->takenAt->format('Y-m-d H:i')}"],
+            ];
     }
 
     /** @param array<string, string> $query */
@@ -218,23 +257,5 @@ final class FirmwareController extends SheetController
         }
 
         return $up ? array_reverse($steps) : $steps;
-    }
-
-    /** @return array<string, list<array<string, mixed>>> */
-    private static function report(?Job $flash): array
-    {
-        $report = [];
-        $rows = $flash->result['report'] ?? [];
-        foreach (\is_array($rows) ? $rows : [] as $row) {
-            if (\is_array($row) && \is_string($row['kind'] ?? null)) {
-                $fields = [];
-                foreach ($row as $key => $value) {
-                    $fields[(string) $key] = $value;
-                }
-                $report[$row['kind']][] = $fields;
-            }
-        }
-
-        return $report;
     }
 }

@@ -11,7 +11,9 @@ use Ortholex\App\Book\Search\SearchSource;
 use Ortholex\App\Book\Step\NextStep;
 use Ortholex\App\Book\Step\NextStepSource;
 use Ortholex\App\Book\Step\Urgency;
+use Ortholex\App\Link\CraftLinked;
 use Ortholex\App\Shelf\Shelf;
+use Symfony\Component\EventDispatcher\Attribute\AsEventListener;
 use Symfony\Component\Routing\Generator\UrlGeneratorInterface;
 
 /** What the book knows through sheet 12: a board without firmware, and what is newer on the shelf. */
@@ -24,6 +26,9 @@ final readonly class FirmwareInBook implements NextStepSource, SearchSource
     public function steps(Craft $craft): iterable
     {
         $to = $this->urls->generate('firmware', ['slug' => $craft->slug]);
+        if (null !== $craft->toReturn && !$craft->inBootloader) {
+            yield new NextStep(Urgency::Unfinished, 'The settings of before the flash have not come back yet.', $to, 'Return them');
+        }
         if ($craft->inBootloader) {
             yield new NextStep(Urgency::Stopped, 'The board waits in its bootloader, without whole firmware.', $to, 'Finish writing');
         }
@@ -31,6 +36,14 @@ final readonly class FirmwareInBook implements NextStepSource, SearchSource
         if (null !== $newest) {
             $text = "Loam $newest is on the shelf for its board; it runs {$craft->version}.";
             yield new NextStep(Urgency::Newer, $text, $to, 'See what is new');
+        }
+    }
+
+    #[AsEventListener]
+    public function onLinked(CraftLinked $event): void
+    {
+        if (null !== $event->craft->toReturn && !$event->craft->inBootloader) {
+            $event->said[] = 'The settings of before the flash have not come back yet: go on with it on sheet 12.';
         }
     }
 

@@ -16,6 +16,7 @@ final readonly class FirmwareView
      * @param list<Manifest>           $between releases from the running version to the chosen one
      * @param float|null               $loadPct loop load today
      * @param array<string, list<array<string, mixed>>> $report settings by fate, after a flash
+     * @param list<array{id: int|null, name: string}> $returns what can come back to a board that cannot be asked, where it is not plain
      */
     public function __construct(
         public array $rows,
@@ -30,12 +31,36 @@ final readonly class FirmwareView
         public array $report,
         public bool $linked,
         public FlashMap $map,
+        public array $returns = [],
     ) {
     }
 
     public function isOpen(): bool
     {
         return null !== $this->flash && $this->flash->isOpen();
+    }
+
+    /** @return array<string, list<array<string, mixed>>> what became of what was staged, by kind of fate */
+    public function stagedReport(): array
+    {
+        return self::byKind($this->flash->result['staged'] ?? []);
+    }
+
+    /** @return array<string, list<array<string, mixed>>> rows by kind of fate */
+    public static function byKind(mixed $rows): array
+    {
+        $report = [];
+        foreach (\is_array($rows) ? $rows : [] as $row) {
+            if (\is_array($row) && \is_string($row['kind'] ?? null)) {
+                $fields = [];
+                foreach ($row as $key => $value) {
+                    $fields[(string) $key] = $value;
+                }
+                $report[$row['kind']][] = $fields;
+            }
+        }
+
+        return $report;
     }
 
     /** A write that ended early, and what is still to be said of it. */

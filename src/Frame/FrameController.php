@@ -22,6 +22,7 @@ use Ortholex\Core\Airframe\LevelCheck;
 use Ortholex\Core\Airframe\Mixer;
 use Ortholex\Core\Airframe\Mounting;
 use Ortholex\Core\Airframe\Rotation;
+use Ortholex\Core\Craft\MotorTurn;
 use Ortholex\Core\Craft\Place;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Settings\Catalogue;
@@ -66,6 +67,9 @@ final class FrameController extends SheetController
                 'props.direction',
                 ...Layout::Custom === $layout ? [] : ['frame.diagonal_mm'],
                 ...Layout::QuadStretched === $layout ? ['frame.stretch'] : [],
+                ...Layout::Custom === $layout && null !== $frame
+                    ? array_map(static fn (string $p): string => "motor_place.$p.turns", $frame->places())
+                    : [],
             ] as $name
         ) {
             if (isset($craft->settings[$name])) {
@@ -122,6 +126,8 @@ final class FrameController extends SheetController
             foreach ($this->frames->of($craft)->motors as $motor) {
                 $values["motor_place.$motor->place.forward_mm"] = round(1000 * $motor->x);
                 $values["motor_place.$motor->place.right_mm"] = round(1000 * $motor->y);
+                // Each keeps its way when another is taken away.
+                $values["motor_place.$motor->place.turns"] = MotorTurn::of($motor->spin)->value;
             }
         }
         $this->staging->stage($craft, SettingSet::of($values)->among($craft->settings)->toArray());

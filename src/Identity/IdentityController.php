@@ -86,9 +86,11 @@ final class IdentityController extends SheetController
     #[Route('/craft/{slug}/link', name: 'link', methods: ['POST'])]
     public function link(string $slug): Answer
     {
-        $linked = $this->links->link($this->crafts->named($slug));
+        $craft = $this->crafts->named($slug);
+        $linked = $this->links->link($craft);
+        $first = $craft->inBootloader ? 'Only its bootloader answers: write firmware on sheet 12.' : 'Linked.';
 
-        return Answer::said(implode(' ', ['Linked.', ...$linked->said]));
+        return Answer::said(implode(' ', [$first, ...$linked->said]));
     }
 
     #[Route('/craft/{slug}/let-go', name: 'let_go', methods: ['POST'])]

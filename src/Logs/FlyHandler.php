@@ -11,6 +11,7 @@ use Ortholex\App\Work\Job;
 use Ortholex\App\Work\JobCancelled;
 use Ortholex\App\Work\JobHandler;
 use Ortholex\App\Work\JobProgress;
+use Ortholex\App\Work\Jobs;
 use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\FlightLog\LogError;
 use Ortholex\Core\LogCheck\Card;
@@ -26,6 +27,7 @@ final readonly class FlyHandler implements JobHandler
         private Benches $benches,
         private Catalogue $catalogue,
         private LogImport $import,
+        private Jobs $jobs,
         private string $dataFolder,
         private Words $words,
     ) {
@@ -54,6 +56,7 @@ final readonly class FlyHandler implements JobHandler
         if (!is_dir($folder)) {
             mkdir($folder, 0o775, true);
         }
+        $this->sweep($folder);
         $path = "$folder/job-{$job->id}.csv";
         $stream = fopen($path, 'w') ?: throw LogError::of("The recorder's folder $folder cannot be written.");
         $head = Yaml::dump(
@@ -94,5 +97,16 @@ final readonly class FlyHandler implements JobHandler
         }
 
         return ['log' => $log->id, 'code' => $log->code, 'crashed' => $crashed];
+    }
+
+    /** A flight whose process was killed leaves its recording behind. */
+    private function sweep(string $folder): void
+    {
+        foreach (glob("$folder/job-*.csv") ?: [] as $left) {
+            $job = $this->jobs->find((int) substr(basename($left, '.csv'), 4));
+            if (null === $job || !$job->isOpen()) {
+                @unlink($left);
+            }
+        }
     }
 }

@@ -9,6 +9,7 @@ use Ortholex\App\FlightLog\LogBook;
 use Ortholex\App\FlightLog\LogStore;
 use Ortholex\App\Link\Benches;
 use Ortholex\App\Page\SheetController;
+use Ortholex\App\Settings\Airframes;
 use Ortholex\App\Settings\Staging;
 use Ortholex\App\Shell\Answer;
 use Ortholex\App\Shell\BadRequest;
@@ -37,6 +38,7 @@ final class LogsController extends SheetController
         private readonly LogStore $store,
         private readonly Jobs $jobs,
         private readonly Staging $staging,
+        private readonly Airframes $frames,
         private readonly Benches $benches,
         private readonly int $mostUploadMb,
         private readonly Words $words,
@@ -124,6 +126,7 @@ final class LogsController extends SheetController
             !$state->transmitter => 'The transmitter is off. Switch it on at the bench strip.',
             !$state->outdoors => 'The craft is indoors. Carry it outdoors at the bench strip.',
             $state->bootloader => 'The board has no whole firmware. Write it on sheet 12.',
+            [] !== $this->frames->unfounded($craft) => 'An output drives a motor that the frame has not: it does not arm. Mend it on 15.',
             default => '',
         };
     }

@@ -158,7 +158,13 @@ final class DriveController extends SheetController
             $this->entities->flush();
         }
 
-        return Answer::of(['tones' => $state->tones]);
+        $said = match (true) {
+            TeachStep::End !== $step => '',
+            \in_array('esc_calibration', $craft->redo, true) => 'Ended, but not every ESC gave its three falling tones: do it again.',
+            default => 'Ended: the ESCs know their end points.',
+        };
+
+        return Answer::of(['tones' => $state->tones] + ('' === $said ? [] : ['said' => $said]));
     }
 
     /** Keeps outputs driven for a second, for who has no script that holds them. */

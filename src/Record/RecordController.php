@@ -17,22 +17,25 @@ use Ortholex\App\Shell\Input;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\Settings\Catalogue;
+use Ortholex\Core\Settings\EscTable;
 use Ortholex\Core\Settings\Migration\FormerNames;
 use Ortholex\Core\Settings\Migration\Migration;
 use Ortholex\Core\Settings\Setting;
 use Ortholex\Core\Settings\SettingError;
+use Symfony\Component\HttpFoundation\File\UploadedFile;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Attribute\AsController;
 use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
 use Symfony\Component\Routing\Attribute\Route;
-use Symfony\Component\Yaml\Exception\ParseException;
 use Symfony\Component\Yaml\Yaml;
 
 /** Sheets 71 to 73: all settings, snapshots, changes; and the ways back, which stage like anything else. */
 #[AsController]
 final class RecordController extends SheetController
 {
+    private const MOST_PROBLEMS = 8;
+
     public function __construct(
         private readonly Catalogue $catalogue,
         private readonly Staging $staging,
@@ -50,11 +53,16 @@ final class RecordController extends SheetController
         $rows = [];
         $different = 0;
         $all = $request->query->getBoolean('all') || '' !== $request->query->getString('setting');
-        foreach ($this->catalogue->of($craft->version()) as $name => $setting) {
+        // Those of the board by the table, then those of each ESC.
+        $table = $this->catalogue->of($craft->version());
+        foreach (EscTable::only($craft->settings)->names() as $name) {
+            $table[$name] = $this->catalogue->get($name, $craft->version());
+        }
+        foreach ($table as $name => $setting) {
             if (!isset($craft->settings[$name])) {
                 continue;
             }
-            $differs = !Setting::same($defaults[$name], $craft->settings[$name]);
+            $differs = !Setting::same($defaults[$name] ?? $setting->default, $craft->settings[$name]);
             $different += $differs ? 1 : 0;
             if ($all || $differs) {
                 $rows[$setting->group->value][] = ['setting' => $setting, 'value' => $craft->settings[$name], 'differs' => $differs];
@@ -93,28 +101,82 @@ final class RecordController extends SheetController
     public function fromYaml(string $slug, Request $request): Answer
     {
         $craft = $this->crafts->named($slug);
-        try {
-            $data = Yaml::parse(Input::of($request)->text('yaml', 200_000));
-        } catch (ParseException $e) {
-            throw BadRequest::at('yaml', \sprintf('Line %d is no YAML: %s', $e->getParsedLine(), $e->getMessage()));
-        }
-        if (!\is_array($data)) {
+        $text = YamlText::read($this->given($request));
+        if ([] === $text->values && [] === $text->problems) {
             throw BadRequest::at('yaml', 'There is nothing to read: each line should be a setting, a colon and a value.');
         }
-        $problems = $values = [];
-        foreach (FormerNames::carry($data) as $name => $value) {
-            try {
-                $values[(string) $name] = $this->catalogue->get((string) $name, $craft->version())->check($value, $craft->version());
-            } catch (SettingError $e) {
-                $problems[] = $e->getMessage();
+        [$values, $problems] = $this->checked($text, $text->release ?? $craft->version());
+        if ([] !== $problems) {
+            $more = \count($problems) > self::MOST_PROBLEMS ? ' And '.(\count($problems) - self::MOST_PROBLEMS).' more.' : '';
+            throw BadRequest::at('yaml', 'Nothing was staged. '.implode(' ', \array_slice($problems, 0, self::MOST_PROBLEMS)).$more);
+        }
+        $said = \count($values).(1 === \count($values) ? ' setting was read' : ' settings were read');
+        if (null !== $text->release && 0 !== $text->release->compare($craft->version())) {
+            [$values, $fates] = $this->migrated($values, $text->release, $craft->version());
+            $said .= " and carried from Loam {$text->release->toString()} to {$craft->version}: $fates";
+        }
+        $this->staging->stage($craft, $values->toArray());
+
+        return Answer::said("$said; what differs is staged.");
+    }
+
+    /** @throws BadRequest when it is too much */
+    private function given(Request $request): string
+    {
+        $file = $request->files->get('file');
+        if (!$file instanceof UploadedFile) {
+            return Input::of($request)->text('yaml', 200_000);
+        }
+        if (!$file->isValid() || $file->getSize() > 200_000) {
+            throw BadRequest::at('yaml', 'The file did not arrive whole, or is longer than 200 kB: no list of settings is.');
+        }
+
+        return $file->getContent();
+    }
+
+    /** @return array{SettingSet, list<string>} values as they are under the names of now, and what is wrong, line by line */
+    private function checked(YamlText $text, Version $release): array
+    {
+        $line = [];
+        foreach ($text->values as $name => $value) {
+            foreach (FormerNames::carry([$name => $value]) as $now => $is) {
+                $line[$now] ??= $text->lines[$name];
             }
         }
-        if ([] !== $problems) {
-            throw BadRequest::at('yaml', 'Nothing was staged. '.implode(' ', \array_slice($problems, 0, 8)));
+        $values = [];
+        $problems = $text->problems;
+        foreach (FormerNames::carry($text->values) as $name => $value) {
+            try {
+                $values[$name] = $this->catalogue->get($name, $release)->check($value, $release);
+            } catch (SettingError $e) {
+                $problems[] = 'Line '.($line[$name] ?? '?').': '.rtrim($e->getMessage(), '.').'.';
+            }
         }
-        $this->staging->stage($craft, $values);
+        usort($problems, static fn (string $a, string $b): int => strnatcmp($a, $b));
 
-        return Answer::said(\count($values).' settings were read; what differs is staged.');
+        return [SettingSet::of($values), $problems];
+    }
+
+    /** @return array{SettingSet, string} values under the release of now, and what became of them in words */
+    private function migrated(SettingSet $values, Version $from, Version $to): array
+    {
+        $carried = [];
+        $counts = [];
+        $lost = [];
+        foreach (Migration::between($this->catalogue, EscTable::without($values), $from, $to)->fates as $fate) {
+            if (null === $fate->oldName) {
+                continue;
+            }
+            $counts[$fate->kind->value] = 1 + ($counts[$fate->kind->value] ?? 0);
+            if (null !== $fate->newName && null !== $fate->newValue) {
+                $carried[$fate->newName] = $fate->newValue;
+            } else {
+                $lost[] = $fate->oldName;
+            }
+        }
+        $words = implode(', ', array_map(static fn (string $kind, int $n): string => "$n $kind", array_keys($counts), $counts));
+
+        return [EscTable::only($values)->with($carried), $words.([] === $lost ? '' : ' ('.implode(', ', $lost).')')];
     }
 
     #[Route('/craft/{slug}/72', name: 'snapshots', methods: ['GET'])]
@@ -159,6 +221,9 @@ final class RecordController extends SheetController
             throw BadRequest::at('name', 'Give the snapshot a name that you will know it by.');
         }
         $this->links->link($craft);
+        if ($craft->inBootloader) {
+            throw BadRequest::at('name', 'Only the bootloader answers, which knows no settings. Write firmware on sheet 12 first.');
+        }
         $this->snapshots->take($craft, $name, false);
         $this->entities->flush();
 

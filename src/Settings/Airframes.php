@@ -8,6 +8,7 @@ use Ortholex\App\Book\Craft;
 use Ortholex\App\Link\Benches;
 use Ortholex\Core\Airframe\Airframe;
 use Ortholex\Core\Airframe\AirframeError;
+use Ortholex\Core\Craft\Place;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\Settings\Catalogue;
@@ -32,6 +33,17 @@ final readonly class Airframes
     public function staged(Craft $craft): ?Airframe
     {
         return $craft->settings->isEmpty() ? $this->built($craft) : $this->under($craft, $this->staging->preview($craft));
+    }
+
+    /** @return array<int, string> places that outputs are set to drive and the frame has not, by output; no craft flies so */
+    public function unfounded(Craft $craft): array
+    {
+        $frame = $this->of($craft);
+
+        return array_filter(
+            $craft->settings->drives(),
+            static fn (string $place): bool => null !== Place::tryFrom($place) && null === $frame->at($place),
+        );
     }
 
     private function under(Craft $craft, SettingSet $settings): ?Airframe

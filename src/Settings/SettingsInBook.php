@@ -14,6 +14,7 @@ use Ortholex\App\Book\Step\NextStepSource;
 use Ortholex\App\Book\Step\Urgency;
 use Ortholex\App\Words\Words;
 use Ortholex\Core\Settings\Catalogue;
+use Ortholex\Core\Settings\EscTable;
 
 /** What the book knows of settings: where each is changed, and that some are staged. */
 final readonly class SettingsInBook implements NextStepSource, SearchSource
@@ -47,7 +48,11 @@ final readonly class SettingsInBook implements NextStepSource, SearchSource
 
     public function hits(Craft $craft): iterable
     {
-        foreach ($this->catalogue->of($craft->version()) as $setting) {
+        $all = $this->catalogue->of($craft->version());
+        foreach (EscTable::only($craft->settings)->names() as $name) {
+            $all[$name] = $this->catalogue->get($name, $craft->version());
+        }
+        foreach ($all as $setting) {
             $to = $this->sheets->address($craft->slug, $setting->name);
             yield new SearchHit(HitKind::Setting, $setting->name, $this->words->label($setting), $to);
         }

@@ -10,8 +10,11 @@ use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\Seen;
 use Ortholex\App\Words\Words;
 use Ortholex\Core\Craft\SettingSet;
+use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Settings\EscTable;
+use Ortholex\Core\Settings\Migration\Fate;
+use Ortholex\Core\Settings\Migration\Migration;
 use Ortholex\Core\Settings\Setting;
 use Ortholex\Core\Settings\SettingError;
 use Symfony\Component\HttpKernel\Exception\ConflictHttpException;
@@ -65,12 +68,7 @@ final readonly class Staging
                 if (Setting::same($value, $base[$name] ?? $craft->settings[$name])) {
                     $this->remove($craft, $name);
                 } elseif (!isset($staged[$name]) || !Setting::same($value, $staged[$name])) {
-                    $this->db->executeStatement(
-                        'INSERT INTO staged_change (craft_id, name, value) VALUES (?, ?, ?)
-                            ON CONFLICT (craft_id, name) DO UPDATE SET value = excluded.value',
-                        [$craft->id, $name, self::json($value)],
-                    );
-                    $this->step($craft, $name, $value);
+                    $this->put($craft, $name, $value);
                 }
             }
         });
@@ -89,6 +87,33 @@ final readonly class Staging
                 $this->remove($craft, $name);
             }
         });
+    }
+
+    /**
+     * Another firmware runs: what is staged passes the same migration as what is on the craft.
+     *
+     * @return list<Fate> of each
+     */
+    public function carry(Craft $craft, Version $from, Version $to): array
+    {
+        $staged = EscTable::without($this->of($craft));
+        $fates = array_values(
+            array_filter(
+                Migration::between($this->catalogue, $staged, $from, $to)->fates,
+                static fn (Fate $f): bool => null !== $f->oldName,
+            ),
+        );
+        $this->alone(function () use ($craft, $fates): void {
+            foreach ($fates as $fate) {
+                $this->remove($craft, (string) $fate->oldName);
+                $now = null === $fate->newName ? null : $craft->settings[$fate->newName] ?? null;
+                if (null !== $fate->newName && null !== $fate->newValue && null !== $now && !Setting::same($now, $fate->newValue)) {
+                    $this->put($craft, $fate->newName, $fate->newValue);
+                }
+            }
+        });
+
+        return $fates;
     }
 
     /** What was written is no longer staged; what was staged otherwise meanwhile still is. */
@@ -189,6 +214,16 @@ final readonly class Staging
     private static function json(float|int|bool|string $value): string
     {
         return json_encode($value, \JSON_PRESERVE_ZERO_FRACTION | \JSON_THROW_ON_ERROR);
+    }
+
+    private function put(Craft $craft, string $name, float|int|bool|string $value): void
+    {
+        $this->db->executeStatement(
+            'INSERT INTO staged_change (craft_id, name, value) VALUES (?, ?, ?)
+                ON CONFLICT (craft_id, name) DO UPDATE SET value = excluded.value',
+            [$craft->id, $name, self::json($value)],
+        );
+        $this->step($craft, $name, $value);
     }
 
     private function remove(Craft $craft, string $name): void

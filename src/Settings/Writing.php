@@ -75,6 +75,11 @@ final readonly class Writing
     /** @throws ConflictHttpException while an earlier one has not come to its end */
     public function demandNothingOpen(Craft $craft): void
     {
+        if (null !== $craft->toReturn) {
+            throw new ConflictHttpException(
+                'The settings of before the flash are not back yet. Go on with it on sheet 12, or put it aside there; then commit.',
+            );
+        }
         $open = $this->journals->open($craft);
         if (null !== $open) {
             throw new ConflictHttpException(
@@ -212,7 +217,9 @@ final readonly class Writing
             throw $failure;
         }
 
-        return $entry ?? throw LinkError::refused($journal->what, 'the craft does not hold what was written');
+        return null !== $entry && [] === $entry->left
+            ? $entry
+            : throw LinkError::refused($journal->what, 'the craft does not hold what was written');
     }
 
     /**

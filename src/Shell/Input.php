@@ -32,6 +32,9 @@ final readonly class Input
         if (!\is_scalar($value) || mb_strlen((string) $value) > $longest) {
             throw BadRequest::at($field, "“{$field}” must be a text of at most $longest characters.");
         }
+        if (!mb_check_encoding((string) $value, 'UTF-8')) {
+            throw BadRequest::at($field, "“{$field}” is no readable text: it must be UTF-8.");
+        }
 
         return trim((string) $value);
     }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\App\Work;
 
 use Doctrine\DBAL\Connection;
+use Doctrine\DBAL\Exception\DriverException;
 
 /** Writes a job's progress and heartbeat, at most five times a second, and learns whether it was cancelled. */
 final class JobProgress
@@ -27,6 +28,19 @@ final class JobProgress
             return;
         }
         $this->told = $now;
+        try {
+            $this->tell($share, $doing, $step, $now);
+        } catch (DriverException) {
+            // The book is busy or its disk is full: the work itself goes on, and tells the next time.
+            return;
+        }
+        if ((bool) $this->db->fetchOne('SELECT cancel_asked FROM job WHERE id = ?', [$this->jobId])) {
+            throw new JobCancelled('Cancelled.');
+        }
+    }
+
+    private function tell(float $share, string $doing, JobStep $step, float $now): void
+    {
         $this->db->executeStatement('UPDATE job SET progress = ?, doing = ?, step = ?, heartbeat_at = ? WHERE id = ?', [
             $share,
             $doing,
@@ -34,9 +48,6 @@ final class JobProgress
             $now,
             $this->jobId,
         ]);
-        if ((bool) $this->db->fetchOne('SELECT cancel_asked FROM job WHERE id = ?', [$this->jobId])) {
-            throw new JobCancelled('Cancelled.');
-        }
     }
 
     /**

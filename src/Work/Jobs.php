@@ -15,8 +15,11 @@ final readonly class Jobs
 {
     private const STALE_S = 15.0;
 
-    public function __construct(private EntityManagerInterface $entities, private string $projectFolder)
-    {
+    public function __construct(
+        private EntityManagerInterface $entities,
+        private CraftLocks $locks,
+        private string $projectFolder,
+    ) {
     }
 
     /**
@@ -124,8 +127,11 @@ final readonly class Jobs
             return;
         }
         $now = microtime(true);
-        $gone = null !== $job->pid ? !posix_kill($job->pid, 0) : $now - $job->askedAt > self::STALE_S;
-        if ($gone || (null !== $job->heartbeatAt && $now - $job->heartbeatAt > 4 * self::STALE_S)) {
+        // A job holds its craft for as long as its process lives, however long it says nothing.
+        $gone = null !== $job->pid
+            ? !posix_kill($job->pid, 0) || !$this->locks->isHeld($job->craft)
+            : $now - $job->askedAt > self::STALE_S;
+        if ($gone) {
             $this->entities->refresh($job);
             if ($job->isOpen()) {
                 $job->state = JobState::Interrupted;

@@ -161,7 +161,7 @@ final class BookTest extends AppCase
             [
                 "gain.roll.p: [1\n" => 'Line 1',
                 "gain.roll.p: lots\ngain.pitch.p: 5\n" => '“lots” is not a number',
-                'just words' => 'nothing to read',
+                'just words' => 'Line 1, column 11: the colon',
             ] as $bad => $why
         ) {
             $problem = $this->post('/craft/curlew/settings.yaml', ['yaml' => $bad], 422);

@@ -203,7 +203,7 @@ final class EscTest extends AppCase
         self::assertStringContainsString('bootloader only', $this->page('/craft/curlew/11'));
         $job = $this->flash('curlew', ['front_left' => self::image('1.2.3', 'Osier 45', 'P3', 64, 250, 20)]);
         self::assertSame(JobState::Done, $job->state, $job->message);
-        self::assertStringContainsString('All 4 ESCs are alike, but for direction.', $this->page('/craft/curlew/16'));
+        self::assertStringContainsString('All 4 ESCs are alike.', $this->page('/craft/curlew/16'));
     }
 
     /** The shelf's name of Withy for one hardware. */

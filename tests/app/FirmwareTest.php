@@ -6,6 +6,7 @@ namespace Ortholex\Tests\app;
 
 use Ortholex\App\Settings\ChangeEntry;
 use Ortholex\App\Settings\Snapshot;
+use Ortholex\App\Work\CraftLocks;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\JobPhase;
 use Ortholex\App\Work\JobProgress;
@@ -178,6 +179,7 @@ final class FirmwareTest extends AppCase
         $job->pid = (int) getmypid();
         $this->entities()->persist($job);
         $this->entities()->flush();
+        self::assertTrue(self::getContainer()->get(CraftLocks::class)->hold($this->craft()));
         $step = new JobStep(JobPhase::Verify, 40, 157, 'rear_left', 9.96);
         (new JobProgress($this->entities()->getConnection(), (int) $job->id))->at(0.5, 'in whatever words', $step);
         $this->entities()->clear();

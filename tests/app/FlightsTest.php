@@ -7,6 +7,7 @@ namespace Ortholex\Tests\app;
 use Ortholex\App\FlightLog\Log;
 use Ortholex\App\FlightLog\LogStore;
 use Ortholex\App\Report\AnalyseCommand;
+use Ortholex\App\Work\CraftLocks;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\JobState;
 use Ortholex\Core\Fact\Fact;
@@ -146,11 +147,18 @@ final class FlightsTest extends AppCase
         $job = new Job($this->craft(), 'fly', 'Fly Cruise', [], microtime(true));
         $job->state = JobState::Running;
         $job->pid = (int) getmypid();
-        $job->heartbeatAt = microtime(true);
+        $job->heartbeatAt = microtime(true) - 600;
         $this->entities()->persist($job);
         $this->entities()->flush();
+        // Frozen for ten minutes, it still holds its craft.
+        self::assertTrue(self::getContainer()->get(CraftLocks::class)->hold($this->craft()));
         $problem = $this->post('/craft/curlew/logs/fly', ['card' => 'cruise'], 409);
         self::assertStringContainsString('Fly Cruise', (string) json_encode($problem['error'] ?? ''));
+        // Its process has gone, and has let go of the craft.
+        self::getContainer()->get(CraftLocks::class)->release($this->craft());
+        $this->page('/craft/curlew/51');
+        $this->entities()->clear();
+        self::assertSame(JobState::Interrupted, $this->entities()->find(Job::class, $job->id)?->state);
     }
 
     #[Group('slow')]

@@ -118,7 +118,8 @@ final class FormerBookTest extends AppCase
 
     private static function assertSameSettings(SettingSet $now, SettingSet $carried): void
     {
-        [$now, $carried] = [$now->toArray(), $carried->toArray()];
+        $known = static fn (string $name): bool => !str_ends_with($name, '.turns');
+        [$now, $carried] = [$now->where($known)->toArray(), $carried->where($known)->toArray()];
         ksort($carried);
         ksort($now);
         self::assertSame(array_keys($now), array_keys($carried), 'every setting of now is there, and none of then');
@@ -177,6 +178,8 @@ final class FormerBookTest extends AppCase
                 'recorder.writes_to' === $name => [
                     'recorder.kind' => ['nothing' => 'none', 'board_memory' => 'flash', 'wire' => 'serial'][$now->text($name)],
                 ],
+                // Which way a motor of a custom frame turns came later.
+                str_ends_with($name, '.turns') => [],
                 str_starts_with($name, 'motor_place.') => ['arm.'.substr($name, 12) => $value],
                 str_ends_with($name, 'direction') && 'props.direction' !== $name => [
                     $name => ['as_wired' => 'normal', 'swapped' => 'reversed'][$now->text($name)],

@@ -23,7 +23,7 @@ final class FormsTest extends AppCase
         yield 'a value' => ['stage', ['values' => ['gain.roll.p' => '30']], ''];
         yield 'all taken back' => ['discard', [], ''];
         yield 'a snapshot' => ['snapshots', ['name' => 'as it is'], 'Snapshot “as it is” was taken from the board.'];
-        yield 'settings as YAML' => ['settings.yaml', ['yaml' => 'gain.roll.p: 30'], '1 settings were read; what differs is staged.'];
+        yield 'settings as YAML' => ['settings.yaml', ['yaml' => 'gain.roll.p: 30'], '1 setting was read; what differs is staged.'];
         yield 'a pose' => ['frame/pose', ['pose' => 'level'], ''];
         yield 'level' => ['frame/level', [], 'off level'];
         yield 'a custom frame' => ['frame/layout', ['layout' => 'custom'], ''];

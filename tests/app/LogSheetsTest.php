@@ -28,7 +28,7 @@ final class LogSheetsTest extends AppCase
         $third = $this->flown('mixed_sticks', 4);
         $html = $this->page("/craft/curlew/53?log={$first->id}&beside[]={$second->id}&beside[]={$third->id}&axis=pitch");
         self::assertMatchesRegularExpression('~<h1> ?C-000\d is the quietest|shake alike~', $html);
-        self::assertStringContainsString("$first->code less $second->code", $html);
+        self::assertStringContainsString("$first->code minus $second->code", $html);
         self::assertStringContainsString("Changed since $second->code", $html);
         self::assertStringContainsString('They were not flown alike', $html);
         self::assertMatchesRegularExpression('~value="pitch" checked~', $html);
@@ -144,7 +144,7 @@ final class LogSheetsTest extends AppCase
         self::assertSame($traces, $found);
         $this->post("/craft/curlew/logs/$id/turn", ['traces' => implode(',', $found)]);
         self::assertDoesNotSay($otherWay, $this->page("/craft/curlew/51/$id"));
-        self::assertStringContainsString('Turn pitch back', $this->page("/craft/curlew/51/$id"));
+        self::assertStringContainsString('Pitch as it was logged', $this->page("/craft/curlew/51/$id"));
         $store = self::getContainer()->get(LogStore::class);
         $this->entities()->clear();
         $turned = $this->entities()->find(Log::class, $id);

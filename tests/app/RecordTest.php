@@ -65,11 +65,11 @@ final class RecordTest extends AppCase
         yield 'a name of a later release' => ["gain.roll.p: 20\nno.more: 1\n", ['no.more']];
         yield 'a map where a value belongs' => ["gain.roll.p: {a: 1}\n", ['gain.roll.p', 'is not a number']];
         yield 'a date' => ["gain.roll.p: 2026-11-25\n", ['gain.roll.p', 'lies outside']];
-        yield 'an object of a program' => ["gain.roll.p: !php/object 'O:8:\"stdClass\":0:{}'\n", ['gain.roll.p', 'is not a number']];
+        yield 'an object of a program' => ["gain.roll.p: !php/object 'O:8:\"stdClass\":0:{}'\n", ['gain.roll.p', 'has no value']];
         yield 'a reference to nothing' => ["gain.roll.p: *there\n", ['Line 1']];
         yield 'tabs' => ["gain:\n\troll: 3\n", ['Line 2']];
         yield 'nothing' => ['', ['nothing to read']];
-        yield 'a word' => ['hello', ['nothing to read']];
+        yield 'a word' => ['hello', ['Line 1, column 6: the colon']];
     }
 
     /** @param list<string> $says */

@@ -57,7 +57,7 @@ test('three of four ESCs take a write; the fourth is named, and takes it at the 
         fetch('/craft/curlew/discard', { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: '{}' }),
     );
     await page.goto('/craft/curlew/16');
-    await expect(h1(page)).toContainText('All 4 ESCs are alike, but for direction.');
+    await expect(h1(page)).toContainText('All 4 ESCs are alike.');
     await page.locator('#faults summary').click();
     await page.locator('[data-fault="loose_signal_wire"]').check();
     await page.keyboard.press('Escape');
@@ -78,6 +78,6 @@ test('three of four ESCs take a write; the fourth is named, and takes it at the 
     await page.keyboard.press('Escape');
     await started(page);
     await commit(page, 'the joint was made good');
-    await expect(h1(page)).toContainText('All 4 ESCs are alike, but for direction.');
+    await expect(h1(page)).toContainText('All 4 ESCs are alike.');
     await expect(page.locator('#at-front_left')).toContainText('acknowledged');
 });

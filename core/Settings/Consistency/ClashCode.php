@@ -19,6 +19,7 @@ enum ClashCode: string implements Code
     case RoleNeedsFlag = 'clash.role_needs_flag';
     case RoleNeedsChoice = 'clash.role_needs_choice';
     case MotorsNotDriven = 'clash.motors_not_driven';
+    case PlaceWithoutMotor = 'clash.place_without_motor';
     case NoWarningBeforeFlightEnd = 'clash.no_warning_before_flight_end';
     case LoopLoadHigh = 'clash.loop_load_high';
     case LoopLoadTooHigh = 'clash.loop_load_too_high';

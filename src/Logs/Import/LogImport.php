@@ -9,7 +9,9 @@ use Ortholex\App\Book\Craft;
 use Ortholex\App\FlightLog\Log;
 use Ortholex\App\FlightLog\LogStore;
 use Ortholex\App\FlightLog\LogStored;
+use Ortholex\App\Work\Job;
 use Ortholex\App\Work\JobProgress;
+use Ortholex\App\Work\JobState;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\FlightLog\LogError;
 use Ortholex\Core\FlightLog\Reading\LogReader;
@@ -37,6 +39,15 @@ final readonly class LogImport
         $share = static fn (float $s): float => $from + (1 - $from) * $s;
         $hash = (string) hash_file('sha256', $path);
         $known = $this->entities->getRepository(Log::class)->findOneBy(['craft' => $craft, 'sha256' => $hash]);
+        if (null !== $known && $this->wasInterrupted($known)) {
+            // It had come in before its process ended; what was left is to look at it.
+            $progress->have(['log' => $known->id, 'code' => $known->code]);
+            $progress->at($share(0.7), "looking at {$known->code}");
+            $this->events->dispatch(new LogStored($known));
+            $progress->at(1.0, 'done');
+
+            return $known;
+        }
         if (null !== $known) {
             throw LogError::of(
                 "This very log is already here as {$known->code}.".
@@ -94,6 +105,17 @@ final readonly class LogImport
         $progress->at(1.0, 'done');
 
         return $log;
+    }
+
+    private function wasInterrupted(Log $log): bool
+    {
+        foreach ($this->entities->getRepository(Job::class)->findBy(['craft' => $log->craft, 'state' => JobState::Interrupted]) as $job) {
+            if (($job->result['log'] ?? null) === $log->id) {
+                return true;
+            }
+        }
+
+        return false;
     }
 
     /** From the head; none when it is no flat YAML. */

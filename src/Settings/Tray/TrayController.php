@@ -31,9 +31,18 @@ final readonly class TrayController
     {
         $craft = $this->crafts->named($slug);
         $input = Input::of($request);
-        $this->staging->stage($craft, $input->map('values'));
+        $values = $input->map('values');
+        $this->staging->stage($craft, $values);
+        $staged = $this->staging->of($craft);
+        $rounded = [];
+        foreach ($values as $name => $typed) {
+            $kept = $staged[$name] ?? $craft->settings[$name] ?? null;
+            if (\is_string($typed) && \is_float($kept) && is_numeric($typed) && abs($kept - (float) $typed) > 1e-9) {
+                $rounded[] = "$name goes in steps: $typed became $kept.";
+            }
+        }
 
-        return Answer::of(['staged' => $this->staging->of($craft)]);
+        return Answer::of(['staged' => $staged] + ([] === $rounded ? [] : ['said' => implode(' ', $rounded)]));
     }
 
     #[Route('/craft/{slug}/discard', name: 'discard', methods: ['POST'])]

@@ -14,7 +14,6 @@ use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Link\LinkError;
 use Ortholex\Core\Settings\EscTable;
 use Ortholex\Core\Settings\Setting;
-use Ortholex\Tests\app\AppCase;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\Attributes\Group;
 use Symfony\Component\HttpFoundation\Request;
@@ -24,7 +23,7 @@ use Symfony\Component\HttpFoundation\RequestStack;
  * A Commit is struck at every single message of it: by a pulled cable, by a loss of all power, by the end of its process; before the
  * message reaches the craft and after. Whatever happened, the record says what the craft holds, and both ways on end well.
  */
-final class CommitUnderFaultsTest extends AppCase
+final class CommitUnderFaultsTest extends FaultCase
 {
     /** @return iterable<string, array{string, array<string, mixed>}> craft, what is staged */
     public static function commits(): iterable
@@ -195,41 +194,6 @@ final class CommitUnderFaultsTest extends AppCase
         }
     }
 
-    private function powered(string $slug): void
-    {
-        foreach (['props' => '0', 'cable' => '1'] as $thing => $to) {
-            $this->world($slug)->move($thing, $to);
-        }
-        usleep(20_000);
-        $this->post("/craft/$slug/link");
-        $this->world($slug)->move('pack', '1');
-        usleep(20_000);
-        $this->post("/craft/$slug/escs/read");
-        $this->entities()->clear();
-    }
-
-    private function again(string $slug): void
-    {
-        $world = $this->world($slug);
-        $state = $world->store->peek();
-        if (!$state->cable) {
-            $world->move('cable', '1');
-        }
-        usleep(4_000);
-        $this->post("/craft/$slug/link");
-        if (!$state->pack) {
-            $world->move('pack', '1');
-            $this->post("/craft/$slug/escs/read");
-        } elseif (!$state->cable) {
-            // ESCs listen to a board that was linked when they woke.
-            $world->move('pack', '0');
-            $world->move('pack', '1');
-            $this->post("/craft/$slug/link");
-            $this->post("/craft/$slug/escs/read");
-        }
-        $this->entities()->clear();
-    }
-
     /**
      * @param list<string> $names
      *
@@ -286,38 +250,5 @@ final class CommitUnderFaultsTest extends AppCase
         return $this->entities()
             ->getRepository(ChangeEntry::class)
             ->findBy(['craft' => $this->craft($slug)], ['id' => 'DESC']);
-    }
-
-    /** Everything as it is now, to come back to. */
-    private function mark(string $slug): string
-    {
-        $this->entities()->clear();
-        $this->entities()->getConnection()->executeStatement('SAVEPOINT before_the_blow');
-
-        return (string) file_get_contents(self::data()."/bench/$slug/world.json");
-    }
-
-    private function backTo(string $world, string $slug): void
-    {
-        Plan::none();
-        $this->entities()->clear();
-        $this->entities()->getConnection()->executeStatement('ROLLBACK TO before_the_blow');
-        $this->entities()->getConnection()->executeStatement('RELEASE before_the_blow');
-        file_put_contents(self::data()."/bench/$slug/world.json", $world);
-    }
-
-    /**
-     * @template T of object
-     *
-     * @param class-string<T> $class
-     *
-     * @return T
-     */
-    private function service(string $class): object
-    {
-        $service = self::getContainer()->get($class);
-        self::assertInstanceOf($class, $service);
-
-        return $service;
     }
 }

@@ -150,7 +150,10 @@ final class DurableTest extends TestCase
         for ($round = 0; $round < 8; ++$round) {
             $process = new Process([\PHP_BINARY, '-r', $this->code($code), '--', "$this->folder/a"]);
             $process->start();
-            usleep(120_000 + 7_000 * $round);
+            for ($i = 0; $i < 500 && !is_file("$this->folder/a"); ++$i) {
+                usleep(10_000);
+            }
+            usleep(3_000 + 1_700 * $round);
             $process->signal(\SIGKILL);
             $process->wait();
             $bytes = (string) (new DurableFile("$this->folder/a"))->read();

@@ -7,13 +7,14 @@ namespace Ortholex\Core\Settings\Consistency\Rule;
 use Ortholex\Core\Airframe\Airframe;
 use Ortholex\Core\Airframe\AirframeError;
 use Ortholex\Core\Airframe\Mixer;
+use Ortholex\Core\Craft\Place;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Settings\Consistency\Circumstances;
 use Ortholex\Core\Settings\Consistency\Clash;
 use Ortholex\Core\Settings\Consistency\ClashCode;
 use Ortholex\Core\Settings\Consistency\Rule;
 
-/** The frame has every command, and an output for every motor once it has one for any. */
+/** The frame has every command, an output for every motor once it has one for any, and a motor wherever an output drives one. */
 final readonly class FrameCanFly implements Rule
 {
     public function broken(SettingSet $set, Circumstances $of): iterable
@@ -25,6 +26,11 @@ final readonly class FrameCanFly implements Rule
                 yield Clash::warn('frame.layout', ClashCode::MotorsNotDriven, places: $left);
             }
             Mixer::of($frame);
+            foreach ($set->drives() as $pad => $place) {
+                if (null !== Place::tryFrom($place) && null === $frame->at($place)) {
+                    yield Clash::refuse("pad.$pad.drives", ClashCode::PlaceWithoutMotor, pad: $pad, place: $place);
+                }
+            }
         } catch (AirframeError $e) {
             yield Clash::because('frame.layout', $e->flaw);
         }

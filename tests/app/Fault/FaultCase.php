@@ -1,0 +1,82 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Tests\app\Fault;
+
+use Ortholex\Tests\app\AppCase;
+
+/** Work on a craft that is struck in its middle, and everything as it was before, to strike it again elsewhere. */
+abstract class FaultCase extends AppCase
+{
+    protected function powered(string $slug): void
+    {
+        foreach (['props' => '0', 'cable' => '1'] as $thing => $to) {
+            $this->world($slug)->move($thing, $to);
+        }
+        usleep(20_000);
+        $this->post("/craft/$slug/link");
+        $this->world($slug)->move('pack', '1');
+        usleep(20_000);
+        $this->post("/craft/$slug/escs/read");
+        $this->entities()->clear();
+    }
+
+    protected function again(string $slug): void
+    {
+        $world = $this->world($slug);
+        $state = $world->store->peek();
+        if (!$state->cable) {
+            $world->move('cable', '1');
+        }
+        usleep(4_000);
+        $this->post("/craft/$slug/link");
+        if (!$state->pack) {
+            $world->move('pack', '1');
+            $this->post("/craft/$slug/escs/read");
+        } elseif (!$state->cable) {
+            // ESCs listen to a board that was linked when they woke.
+            $world->move('pack', '0');
+            $world->move('pack', '1');
+            $this->post("/craft/$slug/link");
+            $this->post("/craft/$slug/escs/read");
+        }
+        $this->entities()->clear();
+    }
+
+    /** Everything as it is now, to come back to. */
+    protected function mark(string $slug): string
+    {
+        $this->entities()->clear();
+        $this->entities()->getConnection()->executeStatement('SAVEPOINT before_the_blow');
+
+        copy(self::data()."/bench/$slug/flash.bin", self::data().'/flash-before.bin');
+
+        return (string) file_get_contents(self::data()."/bench/$slug/world.json");
+    }
+
+    protected function backTo(string $world, string $slug): void
+    {
+        Plan::none();
+        $this->entities()->clear();
+        $this->entities()->getConnection()->executeStatement('ROLLBACK TO before_the_blow');
+        $this->entities()->getConnection()->executeStatement('RELEASE before_the_blow');
+        file_put_contents(self::data()."/bench/$slug/world.json", $world);
+        copy(self::data().'/flash-before.bin', self::data()."/bench/$slug/flash.bin");
+    }
+
+    /**
+     * @template T of object
+     *
+     * @param class-string<T> $class
+     *
+     * @return T
+     */
+    protected function service(string $class): object
+    {
+        $service = self::getContainer()->get($class);
+        self::assertInstanceOf($class, $service);
+
+        return $service;
+    }
+}
