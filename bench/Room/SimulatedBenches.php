@@ -14,7 +14,7 @@ use Ortholex\Core\World\Benches;
 /** A folder for each craft, with the simulated world around it. */
 final readonly class SimulatedBenches implements Benches
 {
-    public function __construct(private Catalogue $catalogue, private Pace $pace, private string $folder)
+    public function __construct(private Catalogue $catalogue, private Pace $pace, private string $folder, private bool $sync = true)
     {
     }
 
@@ -32,7 +32,7 @@ final readonly class SimulatedBenches implements Benches
 
         return null === $made
             ? null
-            : new World(new WorldStore($this->folderOf($craft)), $made->model, $made->physics, $this->catalogue, $this->pace);
+            : new World(new WorldStore($this->folderOf($craft), $this->sync), $made->model, $made->physics, $this->catalogue, $this->pace);
     }
 
     public function put(string $craft, Belongings $made): void

@@ -15,7 +15,8 @@ final readonly class WorldStore
 
     private DurableFile $file;
 
-    public function __construct(private string $folder)
+    /** @param bool $sync whether what a board keeps must outlast a loss of this machine's own power */
+    public function __construct(private string $folder, private bool $sync = true)
     {
         $this->file = new DurableFile("$folder/world.json");
     }
@@ -80,9 +81,10 @@ final readonly class WorldStore
             // Most visits only look: they leave no trace, and cost no writing.
             if ($before !== $state->toArray()) {
                 $after = $state->toArray();
+                $lasts = array_intersect_key($before ?? [], self::LASTING) !== array_intersect_key($after, self::LASTING);
                 $this->file->write(
                     (string) json_encode($after, \JSON_PRESERVE_ZERO_FRACTION | \JSON_THROW_ON_ERROR),
-                    null === $before || array_intersect_key($before, self::LASTING) !== array_intersect_key($after, self::LASTING),
+                    $this->sync && $lasts,
                 );
             }
 

@@ -12,6 +12,7 @@ use Ortholex\App\Link\Escs;
 use Ortholex\App\Link\EscsFlashed;
 use Ortholex\App\Link\LinkService;
 use Ortholex\App\Settings\ChangeEntry;
+use Ortholex\App\Settings\Outcome;
 use Ortholex\App\Settings\Snapshots;
 use Ortholex\App\Shelf\EscShelfItem;
 use Ortholex\App\Shelf\Shelf;
@@ -100,7 +101,21 @@ final readonly class EscFlashHandler implements JobHandler
                 $words[] = str_replace('_', ' ', $place).": $image";
             }
             $this->entities->persist(
-                new ChangeEntry($craft, $craft->revision, new \DateTimeImmutable(), 'ESCs flashed', implode('; ', $words).'.', []),
+                new ChangeEntry(
+                    $craft,
+                    $craft->revision,
+                    new \DateTimeImmutable(),
+                    'ESCs flashed',
+                    implode('; ', $words).'.',
+                    [],
+                    \count($done) === \count($orders) ? Outcome::Done : Outcome::HalfDone,
+                    array_values(
+                        array_map(
+                            static fn (int|string $place): string => 'ESC of '.str_replace('_', ' ', (string) $place),
+                            array_keys(array_diff_key($orders, $done)),
+                        ),
+                    ),
+                ),
             );
         }
         $this->entities->flush();

@@ -32,7 +32,8 @@ abstract class BenchCase extends TestCase
         $this->folder = sys_get_temp_dir().'/bench-'.bin2hex(random_bytes(6));
         $this->demo = Scenario::craft()['curlew'];
         $this->pace = new ManualPace();
-        $this->world = new World(new WorldStore($this->folder), $this->demo->model, $this->demo->physics, Catalogue::loam(), $this->pace);
+        $store = new WorldStore($this->folder, false);
+        $this->world = new World($store, $this->demo->model, $this->demo->physics, Catalogue::loam(), $this->pace);
         $this->solder('QUERN-F7', '26.01');
         $this->world->store->change(fn (WorldState $s) => ($s->kept = $this->settings('26.01')));
         foreach (array_keys($this->demo->physics->escs) as $pad) {

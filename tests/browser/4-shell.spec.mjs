@@ -60,6 +60,7 @@ test('the strip folds away and the theme is kept', async ({ page }) => {
     await page.keyboard.press('b');
     await expect(page.locator('#bench [data-thing="cable"]')).toBeHidden();
     await page.getByRole('button', { name: 'Dark or light' }).click();
+    await expect(page.locator('html')).toHaveAttribute('data-theme', 'dark');
     await page.reload();
     await expect(page.locator('html')).toHaveAttribute('data-theme', 'dark');
     await expect(page.locator('#bench [data-thing="cable"]')).toBeHidden();

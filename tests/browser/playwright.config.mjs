@@ -31,7 +31,12 @@ export default defineConfig({
         url: 'http://127.0.0.1:8799/',
         timeout: 240_000,
         reuseExistingServer: false,
-        env: { ...process.env, ORTHOLEX_DATA: new URL('../../var/browser-data', import.meta.url).pathname, ORTHOLEX_PACE: '0.15' },
+        env: {
+            ...process.env,
+            ORTHOLEX_DATA: new URL('../../var/browser-data', import.meta.url).pathname,
+            ORTHOLEX_PACE: '0.15',
+            ORTHOLEX_SYNC: '0',
+        },
         stdout: 'ignore',
         stderr: 'pipe',
         gracefulShutdown: { signal: 'SIGTERM', timeout: 2000 },

@@ -1,0 +1,156 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Tests\app\Work;
+
+use Doctrine\DBAL\DriverManager;
+use Ortholex\App\FlightLog\Log;
+use Ortholex\App\Work\CraftLocks;
+use Ortholex\App\Work\Job;
+use Ortholex\App\Work\JobProgress;
+use Ortholex\App\Work\JobRunner;
+use Ortholex\App\Work\Jobs;
+use Ortholex\App\Work\JobState;
+use Ortholex\Tests\app\AppCase;
+use PHPUnit\Framework\Attributes\Group;
+use Symfony\Component\Lock\LockFactory;
+use Symfony\Component\Lock\Store\FlockStore;
+use Symfony\Component\Process\Process;
+
+/** What is said of long work is so: it lives while its process does, ends when that ends, and can be begun again where it says so. */
+final class TruthOfJobsTest extends AppCase
+{
+    public function testACraftIsHeldByOneAndLetGoHoweverThatEnds(): void
+    {
+        $locks = self::getContainer()->get(CraftLocks::class);
+        $craft = $this->craft();
+        self::assertFalse($locks->isHeld($craft));
+        self::assertTrue($locks->hold($craft));
+        self::assertTrue($locks->hold($craft), 'who holds it may hold it once more');
+        $locks->release($craft);
+        self::assertTrue($locks->isHeld($craft));
+        self::assertFalse($locks->isHeld($this->craft('bittern')), 'each craft for itself');
+        $locks->release($craft);
+        $locks->release($craft);
+        self::assertFalse($locks->isHeld($craft));
+        self::assertDirectoryExists(self::data().'/locks', 'it lies in the data folder');
+        $other = $this->holder();
+        self::assertTrue($locks->isHeld($craft));
+        self::assertFalse($locks->hold($craft));
+        $other->signal(\SIGKILL);
+        $other->wait();
+        self::assertFalse($locks->isHeld($craft), 'a killed process lets go');
+    }
+
+    public function testWhileTheCraftIsHeldElsewhereAJobFailsInWords(): void
+    {
+        $other = $this->holder();
+        $job = $this->job('juggle', []);
+        self::assertSame(JobState::Failed, $job->state);
+        self::assertStringContainsString('still under way', $job->message);
+        $other->signal(\SIGKILL);
+        $other->wait();
+    }
+
+    /** Frozen for minutes it is not ended; gone, it is, though another process may have its number by now. */
+    public function testAJobIsEndedWhenItsProcessHasLetGo(): void
+    {
+        $job = new Job($this->craft(), 'fly', 'Fly Cruise', [], microtime(true) - 900);
+        $job->state = JobState::Running;
+        $job->pid = (int) getmypid();
+        $job->startedAt = $job->heartbeatAt = microtime(true) - 800;
+        $this->entities()->persist($job);
+        $this->entities()->flush();
+        $other = $this->holder();
+        self::assertSame(JobState::Running, self::getContainer()->get(Jobs::class)->find((int) $job->id)?->state);
+        $other->signal(\SIGKILL);
+        $other->wait();
+        $ended = self::getContainer()->get(Jobs::class)->find((int) $job->id);
+        self::assertSame(JobState::Interrupted, $ended?->state);
+        self::assertStringContainsString('It can be started again', $ended->message);
+    }
+
+    public function testProgressThatCannotBeWrittenEndsNoJob(): void
+    {
+        $broken = DriverManager::getConnection(['driver' => 'pdo_sqlite', 'memory' => true]);
+        (new JobProgress($broken, 1))->at(0.5, 'working');
+        $this->addToAssertionCount(1);
+    }
+
+    /** Killed after its log had come in: started again, it looks at that log rather than refusing it as known. */
+    #[Group('slow')]
+    public function testAKilledImportCanBeStartedAgain(): void
+    {
+        $this->link();
+        $path = self::data().'/again.csv';
+        $rows = "time_s,setpoint_roll_dps,rate_filtered_roll_dps\n";
+        for ($i = 0; $i < 6000; ++$i) {
+            $rows .= \sprintf("%.4f,%.2f,%.2f\n", $i / 1000, 100 * sin($i / 50), 95 * sin($i / 50 - 0.2));
+        }
+        file_put_contents($path, $rows);
+        copy($path, "$path.kept");
+        $first = $this->job('import', ['path' => $path, 'name' => 'a log']);
+        self::assertSame(JobState::Done, $first->state, $first->message);
+        // As a process leaves it that was killed while it looked at the log.
+        $first->state = JobState::Interrupted;
+        $this->entities()->flush();
+        copy("$path.kept", $path);
+        $again = $this->job('import', ['path' => $path, 'name' => 'a log']);
+        self::assertSame(JobState::Done, $again->state, $again->message);
+        self::assertSame($first->result['log'], $again->result['log']);
+        self::assertCount(1, $this->entities()->getRepository(Log::class)->findAll());
+        // A third time it is known, and that is said.
+        $this->entities()->clear();
+        foreach ($this->entities()->getRepository(Job::class)->findAll() as $job) {
+            $job->state = JobState::Done;
+        }
+        $this->entities()->flush();
+        copy("$path.kept", $path);
+        $third = $this->job('import', ['path' => $path, 'name' => 'a log']);
+        self::assertSame(JobState::Failed, $third->state);
+        self::assertStringContainsString('already here as C-0001', $third->message);
+    }
+
+    /** What killed flights have left on the recorder is swept away by the next; what is being written is not. */
+    #[Group('slow')]
+    public function testRecordingsOfKilledFlightsAreSweptAway(): void
+    {
+        $this->link();
+        $this->ready();
+        $folder = self::data().'/recorder';
+        @mkdir($folder);
+        $killed = new Job($this->craft(), 'fly', 'Fly Cruise', [], microtime(true) - 900);
+        $killed->state = JobState::Interrupted;
+        $waiting = new Job($this->craft('bittern'), 'fly', 'Fly Cruise', [], microtime(true));
+        foreach ([$killed, $waiting] as $job) {
+            $this->entities()->persist($job);
+        }
+        $this->entities()->flush();
+        foreach ([(int) $killed->id, (int) $waiting->id, 99_999] as $id) {
+            file_put_contents("$folder/job-$id.csv", 'time_s,');
+        }
+        $flown = new Job($this->craft(), 'fly', 'Fly', ['card' => 'cruise', 'seed' => 2, 'seconds' => 6], microtime(true));
+        $this->entities()->persist($flown);
+        $this->entities()->flush();
+        self::getContainer()->get(JobRunner::class)->run((int) $flown->id);
+        self::assertSame(["job-$waiting->id.csv"], array_map(basename(...), glob("$folder/*") ?: []));
+    }
+
+    /** Another process that writes to Curlew until it is killed. */
+    private function holder(): Process
+    {
+        $code = 'require '.var_export(\dirname(__DIR__, 3).'/vendor/autoload.php', true).';'.
+            '$l = (new '.LockFactory::class.'(new '.FlockStore::class.'('.var_export(self::data().'/locks', true).')))'.
+            '->createLock("craft-curlew", null); echo $l->acquire() ? "held" : "not", "\n"; sleep(60);';
+        if (!is_dir(self::data().'/locks')) {
+            mkdir(self::data().'/locks', 0o775, true);
+        }
+        $process = new Process([\PHP_BINARY, '-r', $code]);
+        $process->start();
+        $process->waitUntil(static fn (string $type, string $out): bool => str_contains($out, "\n"));
+        self::assertStringContainsString('held', $process->getOutput());
+
+        return $process;
+    }
+}
