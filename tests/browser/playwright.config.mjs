@@ -1,4 +1,14 @@
+import { createHash } from 'node:crypto';
+import { existsSync, statfsSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
 import { defineConfig } from '@playwright/test';
+
+// In memory, where there is room: the data of the tests cost no disk.
+const root = fileURLToPath(new URL('../..', import.meta.url));
+const memory = '/dev/shm';
+const free = existsSync(memory) ? statfsSync(memory).bavail * statfsSync(memory).bsize : 0;
+const name = createHash('md5').update(root).digest('hex').slice(0, 8);
+const data = free > 4e9 ? `${memory}/ortholex-${name}-browser` : `${root}var/browser-data`;
 
 export default defineConfig({
     testDir: '.',
@@ -27,13 +37,13 @@ export default defineConfig({
         },
     },
     webServer: {
-        command: 'rm -rf ../../var/browser-data && ../../bin/start --port 8799',
+        command: `rm -rf ${data} && ../../bin/start --port 8799`,
         url: 'http://127.0.0.1:8799/',
         timeout: 240_000,
         reuseExistingServer: false,
         env: {
             ...process.env,
-            ORTHOLEX_DATA: new URL('../../var/browser-data', import.meta.url).pathname,
+            ORTHOLEX_DATA: data,
             ORTHOLEX_PACE: '0.15',
             ORTHOLEX_SYNC: '0',
         },
