@@ -121,7 +121,7 @@ await go('/craft/dunlin/15');
 await page.locator('[data-thing="pack"]').click();
 await page.waitForTimeout(2500);
 await go('/craft/dunlin/16');
-await page.locator('tr[data-key="advance_deg"] input').nth(2).focus();
+await page.locator('#all-advance_deg').focus();
 await shot('16-escs');
 await go('/craft/dunlin/12/escs?image=withy-1.4.0-40');
 await shot('12-esc-firmware');
@@ -147,19 +147,29 @@ await page.locator('#bench [data-thing="props"]').click();
 await page.waitForTimeout(1500);
 await page.getByRole('button', { name: 'The props are off' }).click();
 await page.waitForTimeout(1500);
-for (const [place, way] of [
-    ['front_right', -1],
-    ['rear_left', -1],
+const middle = async (selector) => {
+    const box = await page.locator(selector).boundingBox();
+    return [box.x + box.width / 2, box.y + box.height / 2];
+};
+// A pad is held, and its wire pulled to the motor that turns; two are shown, the third is on its way.
+for (const [pad, place, way] of [
+    [1, 'front_right', 'ArrowLeft'],
+    [2, 'rear_left', 'ArrowRight'],
+    [3, 'rear_right', ''],
 ]) {
-    await page.locator(`[data-place="${place}"]`).click();
-    await page.locator(`#which [data-way="${way}"]`).click();
-    await page.waitForTimeout(1200);
+    await page.mouse.move(...(await middle(`#pad-${pad} circle`)));
+    await page.mouse.down();
+    await page.waitForTimeout(900);
+    await page.mouse.move(...(await middle(`#place-${place} .motor`)), { steps: 5 });
+    if (way === '') break;
+    await page.mouse.up();
+    await page.waitForTimeout(1500);
+    await page.keyboard.press(way);
+    await page.waitForTimeout(1500);
 }
-await page.locator('#spin').focus();
-await page.keyboard.down(' ');
-await page.waitForTimeout(900);
 await shot('15-motors');
-await page.keyboard.up(' ');
+await page.mouse.move(640, 140);
+await page.mouse.up();
 await page.waitForTimeout(600);
 await go('/');
 await shot('workshop');
