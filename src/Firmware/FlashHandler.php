@@ -137,8 +137,10 @@ final readonly class FlashHandler implements JobHandler
         }
         $migration = Migration::between($this->catalogue, EscTable::without($snapshot->settings), Version::parse($snapshot->version), $now);
         $changes = [];
+        // What an earlier run had written, and not been told to be kept, is there only until the power goes.
+        $unkept = $this->writing->interrupted($craft)?->left() ?? [];
         foreach ($migration->settings as $name => $value) {
-            if (!isset($craft->settings[$name]) || $craft->settings[$name] !== $value) {
+            if (!isset($craft->settings[$name]) || $craft->settings[$name] !== $value || \in_array($name, $unkept, true)) {
                 $changes[$name] = $value;
             }
         }

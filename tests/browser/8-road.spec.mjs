@@ -3,8 +3,14 @@ import { commit, expect, link, started, test } from './hands.mjs';
 
 const h1 = (page) => page.getByRole('heading', { level: 1 });
 const field = (page, name) => page.locator(`[data-setting="${name}"]`);
-// Polling is held off, so that this page goes on showing what it shows.
-const frozen = (page) => page.route('**/live.json*', (route) => route.abort());
+// The moment stands still for this page, so that it goes on showing what it shows.
+async function frozen(page) {
+    let moment = null;
+    await page.route('**/live.json*', async (route) => {
+        moment ??= await (await route.fetch()).text();
+        await route.fulfill({ contentType: 'application/json', body: moment });
+    });
+}
 
 async function clean(page) {
     await page.evaluate(() =>
@@ -24,6 +30,7 @@ test('a tray that showed something else does not commit it', async ({ page, cont
     await page.locator('.tray-tab').click();
     await expect(page.locator('.tray-items')).toContainText('31.5');
     await frozen(page);
+    await page.waitForResponse(/live\.json/);
     const other = await context.newPage();
     await other.goto('/craft/bittern/61');
     await started(other);
@@ -58,6 +65,7 @@ test('an edit of what another tab has changed is refused once, with what stands 
     await page.goto('/craft/bittern/61');
     await started(page);
     await frozen(page);
+    await page.waitForResponse(/live\.json/);
     const other = await context.newPage();
     await other.goto('/craft/bittern/61');
     await started(other);
