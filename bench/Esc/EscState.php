@@ -43,6 +43,16 @@ final class EscState
         ];
     }
 
+    /** From before ESCs got the names and figures of now. */
+    public static function fromFormer(mixed $data): self
+    {
+        $state = self::fromMixed($data);
+        $state->switchingKhz = FirstClocks::khz($state->switchingKhz);
+        $state->settings = FormerNames::carry($state->settings);
+
+        return $state;
+    }
+
     public static function fromMixed(mixed $data): self
     {
         $state = new self();
@@ -52,8 +62,6 @@ final class EscState
                 $state->{$name} = $given;
             }
         }
-        $state->switchingKhz = FirstClocks::khz($state->switchingKhz);
-        $state->settings = FormerNames::carry($state->settings);
         $mode = \is_array($data) ? $data['mode'] ?? null : null;
         $state->mode = Mode::tryFrom(\is_string($mode) ? $mode : '') ?? Mode::Off;
 

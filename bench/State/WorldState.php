@@ -25,6 +25,10 @@ final class WorldState
         'upside_down' => [180, 0],
     ];
 
+    /** Names and measures that it is written in; older ones are carried over as they are read. */
+    public const FORMAT = 2;
+
+    public int $format = self::FORMAT;
     public bool $cable = false;
     public bool $pack = false;
     public bool $props = true;
@@ -125,6 +129,14 @@ final class WorldState
         return $values;
     }
 
+    private function carryOver(): void
+    {
+        $this->kept = FormerNames::carry($this->kept);
+        $this->running = FormerNames::carry($this->running);
+        $this->escs = array_map(static fn (mixed $esc): array => EscState::fromFormer($esc)->toArray(), $this->escs);
+        $this->format = self::FORMAT;
+    }
+
     /** @param array<mixed> $data */
     public static function fromArray(array $data): self
     {
@@ -139,8 +151,9 @@ final class WorldState
         $text = static fn (mixed $value): string => \is_string($value) ? $value : '';
         $state->runningVersion = FirstNumbering::now($state->runningVersion);
         $state->keptVersion = FirstNumbering::now($state->keptVersion);
-        $state->kept = FormerNames::carry($state->kept);
-        $state->running = FormerNames::carry($state->running);
+        if (self::FORMAT !== ($data['format'] ?? 0)) {
+            $state->carryOver();
+        }
         $state->mode = Mode::tryFrom($text($data['mode'] ?? null)) ?? Mode::Off;
         $state->teach = TeachStep::tryFrom($text($data['teach'] ?? null));
         $tones = \is_array($data['tones'] ?? null) ? $data['tones'] : [];

@@ -13,6 +13,8 @@ final readonly class WorldStore
     /** What a board and its ESCs keep through a loss of power; the rest is gone with it anyway. */
     private const LASTING = ['kept' => 1, 'keptVersion' => 1, 'escs' => 1, 'soldered' => 1, 'motorAt' => 1];
 
+    private const NOW = '"format":'.WorldState::FORMAT.',';
+
     private DurableFile $file;
 
     /** @param bool $sync whether what a board keeps must outlast a loss of this machine's own power */
@@ -75,11 +77,13 @@ final readonly class WorldStore
             throw NotKept::noPlace("$this->folder/lock");
         }
         try {
+            // One that was written under former names is written anew, once.
+            $former = !str_contains($this->file->read() ?? self::NOW, self::NOW);
             $state = $this->peek();
             $before = $this->exists() ? $state->toArray() : null;
             $result = $act($state);
             // Most visits only look: they leave no trace, and cost no writing.
-            if ($before !== $state->toArray()) {
+            if ($before !== $state->toArray() || $former) {
                 $after = $state->toArray();
                 $lasts = array_intersect_key($before ?? [], self::LASTING) !== array_intersect_key($after, self::LASTING);
                 $this->file->write(

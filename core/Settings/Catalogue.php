@@ -16,6 +16,12 @@ final class Catalogue
     /** @var array<string, Setting>|null laid out when first asked for: many a request never asks */
     private ?array $settings = null;
 
+    /** @var array<string, array<string, Setting>> by release, as they were asked for */
+    private array $of = [];
+
+    /** @var array<string, SettingSet> by release */
+    private array $defaults = [];
+
     private function __construct()
     {
     }
@@ -41,14 +47,14 @@ final class Catalogue
     /** @return array<string, Setting> */
     public function of(Version $version): array
     {
-        return array_filter($this->all(), static fn (Setting $s): bool => $s->existsIn($version));
+        return $this->of[$version->toString()] ??= array_filter($this->all(), static fn (Setting $s): bool => $s->existsIn($version));
     }
 
     public function has(string $name, Version $version): bool
     {
         return EscTable::owns($name)
             ? null !== EscTable::named($name)
-            : isset($this->all()[$name]) && $this->all()[$name]->existsIn($version);
+            : isset($this->of($version)[$name]);
     }
 
     /** @throws SettingError when no version, or not this one, has it */
@@ -64,6 +70,8 @@ final class Catalogue
 
     public function defaults(Version $version): SettingSet
     {
-        return SettingSet::of(array_map(static fn (Setting $s): float|int|bool|string => $s->default, $this->of($version)));
+        return $this->defaults[$version->toString()] ??= SettingSet::of(
+            array_map(static fn (Setting $s): float|int|bool|string => $s->default, $this->of($version)),
+        );
     }
 }

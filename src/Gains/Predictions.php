@@ -14,6 +14,8 @@ use Ortholex\App\Settings\Staging;
 use Ortholex\App\Words\Words;
 use Ortholex\Core\Control\RateFilters;
 use Ortholex\Core\Craft\Axis;
+use Ortholex\Core\Craft\SettingSet;
+use Ortholex\Core\Report\FlightAnalysis;
 use Ortholex\Core\Step\StepOutcome;
 use Ortholex\Core\Tuning\AxisPlant;
 use Ortholex\Core\Tuning\GainAdvice;
@@ -71,10 +73,18 @@ final readonly class Predictions
     /** @return array<string, AxisPrediction> per axis: measured, predicted, proposal; and a sentence why where there is none */
     public function of(Craft $craft, Log $log): array
     {
+        $wanted = $this->names->of($craft, $this->staging->preview($craft));
+        $from = [FlightAnalysis::VERSION, $log->sha256, $log->struck, $log->turned, $log->settings, $wanted, $craft->settings];
+
+        return $this->workedOut->once('predictions', $from, fn (): array => $this->axes($craft, $log, $wanted));
+    }
+
+    /** @return array<string, AxisPrediction> */
+    private function axes(Craft $craft, Log $log, SettingSet $wanted): array
+    {
         $charts = $this->analyses->charts($log);
         $report = $this->analyses->report($log);
         $flown = $log->settings;
-        $wanted = $this->names->of($craft, $this->staging->preview($craft));
         $rotorHz = $this->chains->rotorHz($craft, $log);
         $axes = [];
         foreach (['roll', 'pitch', 'yaw'] as $axis) {

@@ -11,15 +11,26 @@ use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Settings\Migration\Migration;
 
 /** A craft's settings under the names of the current firmware, which the rules know. */
-final readonly class CurrentNames
+final class CurrentNames
 {
-    public function __construct(private Catalogue $catalogue)
+    /** @var \WeakMap<SettingSet, array<string, SettingSet>> by release: a page asks for the same set again and again */
+    private \WeakMap $known;
+
+    public function __construct(private readonly Catalogue $catalogue)
     {
+        $this->known = new \WeakMap();
     }
 
     /** @param SettingSet $settings of the craft's own firmware */
     public function of(Craft $craft, SettingSet $settings): SettingSet
     {
-        return Migration::between($this->catalogue, $settings, $craft->version(), Version::parse(Catalogue::CURRENT))->settings;
+        $from = $craft->version();
+        $known = $this->known[$settings] ?? [];
+        if (!isset($known[$from->toString()])) {
+            $now = Migration::between($this->catalogue, $settings, $from, Version::parse(Catalogue::CURRENT))->settings;
+            $this->known[$settings] = $known = [$from->toString() => $now] + $known;
+        }
+
+        return $known[$from->toString()];
     }
 }

@@ -106,7 +106,7 @@ final class FormerBookTest extends AppCase
         }
         $state->kept = self::then(self::reachedThen(SettingSet::of($state->kept)));
         $state->running = self::then(self::reachedThen(SettingSet::of($state->running)));
-        $file->write(self::jsonOf($state->toArray()));
+        $file->write(self::jsonOf(['format' => 0] + $state->toArray()));
         $this->link();
         self::assertSameSettings($now, $this->craft()->settings);
         $this->ready();
