@@ -137,12 +137,24 @@ final class DriveTest extends AppCase
         $this->world($slug)->move('props_declared_off', '1');
     }
 
+    /**
+     * A second of the bench is ten milliseconds here: where this machine had no time for one, the rotors had none to come up, and the
+     * rise is done again, as a builder does.
+     */
     private function rise(string $swapped = ''): void
     {
-        for ($step = 0; $step < 9; ++$step) {
-            $this->post('/craft/curlew/motors/rise', ['step' => $step, 'swapped' => $swapped]);
-            usleep(12_000);
-            $this->post('/craft/curlew/motors/rise', ['step' => $step, 'read' => '1', 'swapped' => $swapped]);
+        for ($try = 0; $try < 4; ++$try) {
+            $longest = 0.0;
+            for ($step = 0; $step < 9; ++$step) {
+                $began = microtime(true);
+                $this->post('/craft/curlew/motors/rise', ['step' => $step, 'swapped' => $swapped]);
+                usleep(12_000);
+                $this->post('/craft/curlew/motors/rise', ['step' => $step, 'read' => '1', 'swapped' => $swapped]);
+                $longest = max($longest, microtime(true) - $began);
+            }
+            if ($longest < 0.09) {
+                return;
+            }
         }
     }
 
