@@ -38,6 +38,6 @@ final readonly class LevelCheck
             throw AirframeError::of(AirframeFlaw::NotLevel, roll: $roll, pitch: $pitch);
         }
 
-        return new self(round($roll, 1), round($pitch, 1));
+        return new self(round($roll, 2), round($pitch, 2));
     }
 }

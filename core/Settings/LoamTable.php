@@ -171,7 +171,7 @@ final readonly class LoamTable
             $rows[] = Setting::number("mounting.{$axis}_deg", SettingGroup::Frame, 'deg', 0.0, -180, 180, 1, restart: true);
         }
         foreach (['roll', 'pitch'] as $axis) {
-            $rows[] = Setting::number("level.{$axis}_deg", SettingGroup::Frame, 'deg', 0.0, -10, 10, 0.1);
+            $rows[] = Setting::number("level.{$axis}_deg", SettingGroup::Frame, 'deg', 0.0, -10, 10, 0.01);
         }
         $rows[] = Setting::number('frame.diagonal_mm', SettingGroup::Frame, 'mm', 220.0, 40, 2000, 1, restart: true);
         $rows[] = Setting::number('frame.stretch', SettingGroup::Frame, '', 1.3, 0.5, 2.5, 0.01, restart: true);

@@ -93,6 +93,24 @@ final class BoardTest extends BenchCase
         self::assertGreaterThan(40, abs($client->state()->rollDeg), 'a wrong mounting turns pitch into roll');
     }
 
+    /** Whatever the rhythm of asking, the mean comes near: 600 readings of 5.8 mg, so within four hundredths of a degree. */
+    public function testNoRhythmOfAskingLinesUpWithTheSensorsNoise(): void
+    {
+        $client = $this->plug();
+        foreach ([0.0, 0.001, 0.00415, 0.00685, 0.0137, 0.05] as $wait) {
+            $sum = [0.0, 0.0, 0.0];
+            for ($i = 0; $i < 600; ++$i) {
+                $this->pace->wait($wait);
+                foreach ($client->accelerometer(1) as $axis => $g) {
+                    $sum[$axis] += $g / 600;
+                }
+            }
+            $level = LevelCheck::of($sum, Rotation::degrees(0, 0, 0));
+            $still = LevelCheck::of($client->accelerometer(3000), Rotation::degrees(0, 0, 0));
+            self::assertEqualsWithDelta([$still->rollDeg, $still->pitchDeg], [$level->rollDeg, $level->pitchDeg], 0.07, "every $wait s");
+        }
+    }
+
     public function testSettingsAreReadWholeWrittenAndRefused(): void
     {
         $client = $this->plug();
