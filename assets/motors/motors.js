@@ -1,5 +1,6 @@
 // Sheet 15: the slow rise and the check of rpm feedback, which go on while a button is held; the tones of the ESCs.
 import { attach } from '../_parts/attach.js';
+import { progress } from '../_parts/progress.js';
 import { post } from '../shell/http.js';
 import { look } from '../shell/live.js';
 import { refreshPage } from '../shell/turbo.js';
@@ -19,13 +20,13 @@ attach('#rise', (button, signal) => {
         look();
         if (read) {
             step += 1;
-            bar.value = step;
+            progress(bar, step / steps);
         }
         return step >= steps ? 'done' : '';
     };
     holding(button, signal, drive, async (done) => {
         await post(button.dataset.url, { stop: '1' }).catch(() => {});
-        bar.value = 0;
+        progress(bar, 0);
         if (done) refreshPage();
     });
 });
@@ -43,13 +44,13 @@ attach('#feedback', (button, signal) => {
         if (read) {
             k += 1;
             since = ms;
-            bar.value = k;
+            progress(bar, k / pads.length);
         }
         return k >= pads.length ? 'done' : '';
     };
     holding(button, signal, drive, async (done) => {
         await post(button.dataset.url, { stop: '1' }).catch(() => {});
-        bar.value = 0;
+        progress(bar, 0);
         if (done) refreshPage();
     });
 });

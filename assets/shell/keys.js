@@ -1,11 +1,12 @@
 // One table of keys: what they do, and how ? tells of them.
 import { tinykeys } from 'tinykeys';
 import { attach } from '../_parts/attach.js';
+import { show } from './modal.js';
 import { say } from './said.js';
 import { visit } from './turbo.js';
 
 const typing = (el) => el instanceof Element && (el.matches('input, textarea, select') || el.isContentEditable);
-const free = (e) => !typing(e.target) && !document.querySelector('dialog[open]');
+const free = (e) => !typing(e.target) && !document.querySelector('.modal.show');
 const click = (selector) => document.querySelector(selector)?.click();
 const find = (e) => {
     e.preventDefault();
@@ -21,7 +22,7 @@ function tray(e) {
     if (box.open) box.querySelector('textarea')?.focus();
 }
 
-const showKeys = () => document.getElementById('keys')?.showModal();
+const showKeys = () => show(document.getElementById('keys'));
 
 function commit(e) {
     e.preventDefault();
@@ -79,8 +80,8 @@ document.addEventListener('click', (e) => {
         if (!open.contains(e.target) && open.id !== 'tray') open.open = false;
 });
 
-attach('#keys', (dialog) => {
-    const list = dialog.querySelector('dl');
+attach('#keys', (box) => {
+    const list = box.querySelector('dl');
     list.replaceChildren();
     for (const { keys, words } of KEYS) {
         const dt = document.createElement('dt');

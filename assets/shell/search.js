@@ -1,5 +1,6 @@
 // Finds sheets, settings, actions and logs by any part of a word.
 import { getJson } from './http.js';
+import { hide, show } from './modal.js';
 import { visit } from './turbo.js';
 
 export function search() {
@@ -10,7 +11,7 @@ export function search() {
         init() {
             this.opens = async () => {
                 if (!this.$root.isConnected) return;
-                this.$root.showModal();
+                show(this.$root);
                 this.$refs.box.select();
                 this.all = await getJson(this.$root.dataset.url);
             };
@@ -23,9 +24,6 @@ export function search() {
             document.addEventListener('click', this.clicks);
             this.$watch('words', () => {
                 this.at = 0;
-            });
-            this.$root.addEventListener('click', (e) => {
-                if (e.target === this.$root) this.$root.close();
             });
         },
         destroy() {
@@ -46,15 +44,12 @@ export function search() {
         },
         key(e) {
             const act = {
-                Escape: () => {
-                    this.$refs.box.blur();
-                    this.$root.close();
-                },
+                Escape: () => hide(this.$root),
                 ArrowDown: () => (this.at = Math.min(this.at + 1, this.hits.length - 1)),
                 ArrowUp: () => (this.at = Math.max(0, this.at - 1)),
                 Enter: () => {
                     if (!this.hits[this.at]) return;
-                    this.$root.close();
+                    hide(this.$root);
                     visit(this.hits[this.at].to);
                 },
             }[e.key];

@@ -76,7 +76,7 @@ document.addEventListener('turbo:before-morph-attribute', (e) => {
     // Opened by hand, or moved by a script.
     if (attributeName === 'open' || attributeName === 'style' || attributeName === 'data-sent') e.preventDefault();
     if (attributeName === 'hidden' && e.target.hasAttribute('data-shown-by-script')) e.preventDefault();
-    if (attributeName === 'value' && e.target.matches('progress')) e.preventDefault();
+    if (e.target.closest('.progress') && ['aria-valuenow', 'data-percent'].includes(attributeName)) e.preventDefault();
 });
 
 document.addEventListener('turbo:render', () => {

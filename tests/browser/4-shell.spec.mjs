@@ -48,6 +48,14 @@ test('keys go to sheets, find anything, show themselves', async ({ page }) => {
     await page.keyboard.press('?');
     await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
     await page.keyboard.press('Escape');
+    await expect(page.locator('.modal-backdrop')).toHaveCount(0);
+    // What a name means is told by the mouse.
+    await page.goto('/craft/curlew/54');
+    await expect(page.locator('html')).toHaveAttribute('data-started', '1');
+    await page.locator('.tabs [data-tip]').last().hover();
+    await expect(page.getByRole('tooltip')).toContainText(/\w+ \w+/);
+    await page.mouse.move(0, 0);
+    await expect(page.getByRole('tooltip')).toHaveCount(0);
     // Digits typed into a field are digits.
     await page.goto('/craft/curlew/72');
     await page.getByLabel('Name').fill('');

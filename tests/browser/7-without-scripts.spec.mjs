@@ -100,7 +100,7 @@ test.describe('without scripts', () => {
         const before = await logs.count();
         await press(page, 'Carry it out and make it ready');
         await page.getByRole('button', { name: /Hover and climb/ }).click();
-        await expect(page.locator('.job progress')).toBeVisible();
+        await expect(page.locator('.job .progress')).toBeVisible();
         await until(page, () => expect(logs).toHaveCount(before + 1, { timeout: 100 }));
         await logs.first().getByRole('link', { name: 'findings' }).click();
         await page.getByLabel('Tags').fill('calm');

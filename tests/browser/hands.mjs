@@ -73,7 +73,7 @@ export async function fly(page, slug, card) {
     await page.goto(`/craft/${slug}/51`);
     const before = await page.locator('#logs tbody tr[data-log]').count();
     await page.getByRole('button', { name: card }).click();
-    await expect(page.locator('.job progress')).toBeVisible();
+    await expect(page.locator('.job .progress')).toBeVisible();
     await expect(page.locator('#logs tbody tr[data-log]')).toHaveCount(before + 1, { timeout: 60_000 });
     return page.locator('#logs tbody tr[data-log]').first().getAttribute('data-log');
 }
