@@ -12,10 +12,17 @@ use Ortholex\Core\World\Bench;
 use Ortholex\Core\World\Benches;
 
 /** A folder for each craft, with the simulated world around it. */
-final readonly class SimulatedBenches implements Benches
+final class SimulatedBenches implements Benches
 {
-    public function __construct(private Catalogue $catalogue, private Pace $pace, private string $folder, private bool $sync = true)
-    {
+    /** @var array<string, array{Belongings, WorldStore}> by craft: a page asks many times for what never changes by itself */
+    private array $known = [];
+
+    public function __construct(
+        private readonly Catalogue $catalogue,
+        private readonly Pace $pace,
+        private readonly string $folder,
+        private readonly bool $sync = true,
+    ) {
     }
 
     public function of(string $craft): Bench
@@ -28,15 +35,22 @@ final readonly class SimulatedBenches implements Benches
     /** Null where nothing lies for this craft. */
     public function world(string $craft): ?World
     {
-        $made = Belongings::in($this->folderOf($craft));
+        if (!isset($this->known[$craft])) {
+            $folder = $this->folderOf($craft);
+            $made = Belongings::in($folder);
+            if (null === $made) {
+                return null;
+            }
+            $this->known[$craft] = [$made, new WorldStore($folder, $this->sync)];
+        }
+        [$made, $store] = $this->known[$craft];
 
-        return null === $made
-            ? null
-            : new World(new WorldStore($this->folderOf($craft), $this->sync), $made->model, $made->physics, $this->catalogue, $this->pace);
+        return new World($store, $made->model, $made->physics, $this->catalogue, $this->pace);
     }
 
     public function put(string $craft, Belongings $made): void
     {
+        unset($this->known[$craft]);
         $made->putInto($this->folderOf($craft));
     }
 

@@ -8,17 +8,20 @@ use Ortholex\Bench\Storage\DurableFile;
 use Ortholex\Bench\Storage\NotKept;
 
 /** Keeps one world in a folder, so that requests, jobs and restarts all meet the same one; one at a time. */
-final readonly class WorldStore
+final class WorldStore
 {
     /** What a board and its ESCs keep through a loss of power; the rest is gone with it anyway. */
     private const LASTING = ['kept' => 1, 'keptVersion' => 1, 'escs' => 1, 'soldered' => 1, 'motorAt' => 1];
 
     private const NOW = '"format":'.WorldState::FORMAT.',';
 
-    private DurableFile $file;
+    private readonly DurableFile $file;
+
+    /** @var array{string, mixed} what was read last, and what it says: most visits meet it unchanged */
+    private array $last = ['', null];
 
     /** @param bool $sync whether what a board keeps must outlast a loss of this machine's own power */
-    public function __construct(private string $folder, private bool $sync = true)
+    public function __construct(private readonly string $folder, private readonly bool $sync = true)
     {
         $this->file = new DurableFile("$folder/world.json");
     }
@@ -45,11 +48,19 @@ final readonly class WorldStore
      */
     public function peek(): WorldState
     {
-        $text = $this->file->read();
+        return $this->told($this->file->read());
+    }
+
+    /** @throws NotKept */
+    private function told(?string $text): WorldState
+    {
         if (null === $text) {
             return new WorldState();
         }
-        $data = json_decode($text, true);
+        if ($text !== $this->last[0]) {
+            $this->last = [$text, json_decode($text, true)];
+        }
+        $data = $this->last[1];
 
         return \is_array($data) && isset($data['escs'], $data['kept'])
             ? WorldState::fromArray($data)
@@ -78,13 +89,14 @@ final readonly class WorldStore
         }
         try {
             // One that was written under former names is written anew, once.
-            $former = !str_contains($this->file->read() ?? self::NOW, self::NOW);
-            $state = $this->peek();
-            $before = $this->exists() ? $state->toArray() : null;
+            $text = $this->file->read();
+            $former = !str_contains($text ?? self::NOW, self::NOW);
+            $state = $this->told($text);
+            $before = null === $text ? null : $state->toArray();
             $result = $act($state);
+            $after = $state->toArray();
             // Most visits only look: they leave no trace, and cost no writing.
-            if ($before !== $state->toArray() || $former) {
-                $after = $state->toArray();
+            if ($before !== $after || $former) {
                 $lasts = array_intersect_key($before ?? [], self::LASTING) !== array_intersect_key($after, self::LASTING);
                 $this->file->write(
                     (string) json_encode($after, \JSON_PRESERVE_ZERO_FRACTION | \JSON_THROW_ON_ERROR),

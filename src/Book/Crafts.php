@@ -21,6 +21,17 @@ final readonly class Crafts
     }
 
     /**
+     * What a list of all craft shows, without their settings.
+     *
+     * @return list<array{slug: string, name: string, kind: string}>
+     */
+    public function listed(): array
+    {
+        /** @var list<array{slug: string, name: string, kind: string}> */
+        return $this->entities->getConnection()->fetchAllAssociative('SELECT slug, name, kind FROM craft ORDER BY id');
+    }
+
+    /**
      * A copy to look at, not managed and without its settings, for the live view that is asked for twice a second:
      * one plain query instead of the whole mapping (measured: 1.3 ms less).
      *

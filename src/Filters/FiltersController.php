@@ -16,7 +16,6 @@ use Ortholex\App\Settings\Staging;
 use Ortholex\Core\Control\LowPass;
 use Ortholex\Core\Control\RateFilters;
 use Ortholex\Core\Craft\SettingSet;
-use Ortholex\Core\Report\Charts;
 use Ortholex\Core\Report\SpectrumChart;
 use Ortholex\Core\Settings\Catalogue;
 use Symfony\Component\HttpFoundation\JsonResponse;
@@ -81,7 +80,6 @@ final class FiltersController extends SheetController
     {
         $craft = $this->crafts->named($slug);
         $log = $this->book->chosen($craft, $request->query->getInt('log'));
-        $charts = null === $log ? null : $this->analyses->charts($log);
         $rotorHz = $this->chains->rotorHz($craft, $log);
         $out = ['rotor_hz' => $rotorHz, 'chains' => []];
         foreach ($this->both($craft) as $key => $settings) {
@@ -99,7 +97,7 @@ final class FiltersController extends SheetController
                 'd_db' => $d,
                 'rate_delay_ms' => round($delays[0], 2),
                 'd_delay_ms' => round($delays[1], 2),
-                'residual' => $this->residuals($charts, $chain),
+                'residual' => $this->residuals($log, $chain),
             ];
         }
 
@@ -119,7 +117,6 @@ final class FiltersController extends SheetController
 
     private function figures(Craft $craft, ?Log $log): FilterFigures
     {
-        $charts = null === $log ? null : $this->analyses->charts($log);
         $rotorHz = $this->chains->rotorHz($craft, $log);
         $chains = array_map(fn (SettingSet $s): RateFilters => $this->chains->filters($s, $rotorHz), $this->both($craft));
         // Whatever else is staged: only where the chains differ there is a second figure.
@@ -129,8 +126,8 @@ final class FiltersController extends SheetController
         foreach (['rate path at 30 Hz', 'D path at 30 Hz'] as $i => $label) {
             $costs[] = new FilterFigure($label, $now[$i], $differ ? $staged[$i] : null, 'ms');
         }
-        $left = $this->residuals($charts, $chains['now']);
-        $then = $this->residuals($charts, $chains['staged']);
+        $left = $this->residuals($log, $chains['now']);
+        $then = $this->residuals($log, $chains['staged']);
 
         return new FilterFigures(
             $costs,
@@ -160,11 +157,15 @@ final class FiltersController extends SheetController
      *
      * @return array<string, float> deg/s RMS
      */
-    private function residuals(?Charts $charts, RateFilters $chain): array
+    private function residuals(?Log $log, RateFilters $chain): array
     {
-        $spectra = $charts->spectra ?? [];
-
-        return $this->workedOut->once('residual', [$spectra, $chain], static fn (): array => self::left($spectra, $chain));
+        return null === $log
+            ? []
+            : $this->workedOut->once(
+                'residual',
+                [$this->analyses->name($log), $chain],
+                fn (): array => self::left($this->analyses->charts($log)->spectra, $chain),
+            );
     }
 
     /**

@@ -40,7 +40,7 @@ final readonly class ShellBuilder
         return new ShellView(
             $craft,
             $here,
-            $this->crafts->all(),
+            $this->crafts->listed(),
             $this->sheets->all(),
             $this->sheets->firsts(),
             $this->sheets->ofPart($here->part()),

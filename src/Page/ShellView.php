@@ -14,7 +14,7 @@ use Ortholex\Core\Airframe\Airframe;
 final readonly class ShellView
 {
     /**
-     * @param list<Craft>           $crafts
+     * @param list<array{slug: string, name: string, kind: string}> $crafts
      * @param array<int, Sheet>     $sheets all, by number
      * @param list<Sheet>           $firsts the first sheet of each part
      * @param array<int, Sheet>     $tabs   sheets of this part

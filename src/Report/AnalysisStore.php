@@ -21,12 +21,15 @@ use Ortholex\Core\Report\Report;
  * What is short is computed when it is first asked for; a long log has to be computed by a job. A log with windows struck
  * out keeps its own result beside the whole one, with only the steps of those axes reckoned anew.
  */
-final readonly class AnalysisStore
+final class AnalysisStore
 {
     /** Values, all traces together, beyond which no page waits. */
     private const MOST_AT_ONCE = 8_000_000;
 
-    public function __construct(private Connection $db, private LogStore $logs, private ReportJson $json)
+    /** @var array<string, Report> by key: a page asks for the same one from several places */
+    private array $reports = [];
+
+    public function __construct(private readonly Connection $db, private readonly LogStore $logs, private readonly ReportJson $json)
     {
     }
 
@@ -37,7 +40,7 @@ final readonly class AnalysisStore
      */
     public function report(Log $log, ?Passage $of = null): Report
     {
-        return Report::fromArray(self::decoded($this->at($log, $of, 'report')));
+        return $this->reports[$this->name($log, $of)] ??= Report::fromArray(self::decoded($this->at($log, $of, 'report')));
     }
 
     /**
@@ -60,6 +63,12 @@ final readonly class AnalysisStore
         $report = json_encode($this->json->of($this->report($log, $of)), \JSON_THROW_ON_ERROR);
 
         return '{"report":'.$report.',"charts":'.$this->at($log, $of, 'charts').'}';
+    }
+
+    /** What the analysis of a log, as it is now judged, is known by: another one has another name. */
+    public function name(Log $log, ?Passage $of = null): string
+    {
+        return self::key($log, $of, array_filter($log->struck));
     }
 
     public function has(Log $log): bool

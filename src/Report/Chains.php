@@ -13,7 +13,7 @@ use Ortholex\Core\Craft\SettingSet;
 /** The filter chains that a craft's settings describe, with its motor notches where a flight had its motors. */
 final readonly class Chains
 {
-    public function __construct(private AnalysisStore $analyses, private LogBook $book)
+    public function __construct(private AnalysisStore $analyses, private LogBook $book, private WorkedOut $workedOut)
     {
     }
 
@@ -43,6 +43,8 @@ final readonly class Chains
     {
         $log ??= $this->book->chosen($craft, 0);
 
-        return null === $log || !$this->analyses->has($log) ? [] : $this->analyses->charts($log)->rotorHz;
+        return null === $log || !$this->analyses->has($log)
+            ? []
+            : $this->workedOut->once('rotors', [$this->analyses->name($log)], fn (): array => $this->analyses->charts($log)->rotorHz);
     }
 }

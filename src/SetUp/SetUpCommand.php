@@ -94,6 +94,8 @@ final class SetUpCommand extends Command
 
     private function migrate(): bool
     {
+        // Kept in the file: readers and a writer need not wait for each other.
+        $this->entities->getConnection()->executeStatement('PRAGMA journal_mode = WAL');
         $quiet = new ArrayInput(['--no-interaction' => true, '--allow-no-migration' => true, '--quiet' => true]);
         $quiet->setInteractive(false);
 

@@ -9,6 +9,7 @@ use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Settings\Migration\Migration;
+use Symfony\Contracts\Cache\CacheInterface;
 
 /** A craft's settings under the names of the current firmware, which the rules know. */
 final class CurrentNames
@@ -16,7 +17,7 @@ final class CurrentNames
     /** @var \WeakMap<SettingSet, array<string, SettingSet>> by release: a page asks for the same set again and again */
     private \WeakMap $known;
 
-    public function __construct(private readonly Catalogue $catalogue)
+    public function __construct(private readonly Catalogue $catalogue, private readonly CacheInterface $cache)
     {
         $this->known = new \WeakMap();
     }
@@ -27,7 +28,11 @@ final class CurrentNames
         $from = $craft->version();
         $known = $this->known[$settings] ?? [];
         if (!isset($known[$from->toString()])) {
-            $now = Migration::between($this->catalogue, $settings, $from, Version::parse(Catalogue::CURRENT))->settings;
+            // Kept until the code changes; reckoned out it would be the better part of a page.
+            $now = $this->cache->get(
+                'current_names.'.hash('xxh128', serialize([$from, $settings])),
+                fn (): SettingSet => Migration::between($this->catalogue, $settings, $from, Version::parse(Catalogue::CURRENT))->settings,
+            );
             $this->known[$settings] = $known = [$from->toString() => $now] + $known;
         }
 

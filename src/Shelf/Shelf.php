@@ -13,9 +13,12 @@ use Ortholex\Core\Firmware\IntelHex;
 use Ortholex\Core\Firmware\Manifest;
 
 /** The stand-in for a release server: a folder of images with their manifests; beside it, images from disk. */
-final readonly class Shelf
+final class Shelf
 {
-    public function __construct(private string $dataFolder)
+    /** @var array<string, list<ShelfItem>> by the names of the files: the Workshop asks for every craft */
+    private array $read = [];
+
+    public function __construct(private readonly string $dataFolder)
     {
     }
 
@@ -65,8 +68,20 @@ final readonly class Shelf
     /** @return list<ShelfItem> newest version first, then by board */
     public function items(): array
     {
+        $paths = glob($this->folder().'/*.json') ?: [];
+
+        return $this->read[implode("\n", $paths)] ??= self::listed($paths);
+    }
+
+    /**
+     * @param list<string> $paths
+     *
+     * @return list<ShelfItem>
+     */
+    private static function listed(array $paths): array
+    {
         $items = [];
-        foreach (glob($this->folder().'/*.json') ?: [] as $path) {
+        foreach ($paths as $path) {
             $data = json_decode((string) file_get_contents($path), true);
             $items[] = new ShelfItem(
                 basename($path, '.json'),

@@ -9,13 +9,14 @@ use Ortholex\App\Settings\CurrentNames;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Settings\Catalogue;
 use PHPUnit\Framework\TestCase;
+use Symfony\Component\Cache\Adapter\ArrayAdapter;
 
 /** Settings under the names of now, worked out once for each set and release. */
 final class CurrentNamesTest extends TestCase
 {
     public function testASetIsCarriedByTheReleaseThatItIsOf(): void
     {
-        $names = new CurrentNames(Catalogue::loam());
+        $names = new CurrentNames(Catalogue::loam(), new ArrayAdapter());
         $craft = new Craft('curlew', 'Curlew', '', '', '', []);
         $old = SettingSet::of(['motors.idle_permille' => 62, 'gain.roll.p' => 31.0]);
         $craft->version = '25.08';
