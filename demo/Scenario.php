@@ -84,6 +84,7 @@ final readonly class Scenario
             ['crsf'],
             self::pads(['front_right', 'rear_right', 'rear_left', 'front_left']) + [
                 'frame.diagonal_mm' => 140.0,
+                'props.diameter_mm' => 76,
                 'motors.idle_pct' => 7.5,
                 'pack.cells' => 4,
                 'uart.1.role' => 'none',
@@ -228,6 +229,7 @@ final readonly class Scenario
             self::pads(['front_right', 'right', 'rear_right', 'rear_left', 'left', 'front_left']) + [
                 'frame.layout' => 'hexa_x',
                 'frame.diagonal_mm' => 580.0,
+                'props.diameter_mm' => 203,
                 'pack.cells' => 6,
                 'location.enabled' => true,
                 'overlay.enabled' => true,
@@ -296,6 +298,7 @@ final readonly class Scenario
                 $other[$place][1] ?? $deadTimeNs,
                 $measuresHeat,
                 \in_array($place, $wrong, true) ? -$spin : $spin,
+                \sprintf('%s-%05d', $layout, crc32("$maker $place") % 100_000),
             );
         }
 

@@ -87,9 +87,12 @@ final readonly class Outputs
             ];
         }
         $s->spinUntil = 0.0;
-        if (Place::RearLeft->value === ($this->physics->wiredPads[$pad] ?? '')) {
+        // The wire belongs to the place; the shy one stays shy wherever it sits.
+        $loose = $this->isRearLeft($pad) && \in_array('loose_signal_wire', $s->faults, true);
+        $shy = $this->isRearLeft($s->escOn($pad)) && \in_array('shy_esc', $s->faults, true);
+        if ($loose || $shy) {
             ++$s->relays;
-            if (\in_array('loose_signal_wire', $s->faults, true) || (\in_array('shy_esc', $s->faults, true) && 1 === $s->relays % 2)) {
+            if ($loose || 1 === $s->relays % 2) {
                 return [new Message($frame->kind | Message::ANSWER, ''), 0.05];
             }
         }
@@ -99,6 +102,11 @@ final readonly class Outputs
         ];
 
         return [new Message($frame->kind | Message::ANSWER, $bytes), $took];
+    }
+
+    private function isRearLeft(int $pad): bool
+    {
+        return Place::RearLeft->value === ($this->physics->wiredPads[$pad] ?? '');
     }
 
     public function teach(string $payload): ?Message
@@ -136,7 +144,7 @@ final readonly class Outputs
         $driven = $this->pace->now() < $s->spinUntil && (0 === $s->spinPad || $pad === $s->spinPad);
         $since = max(0.0, min(1.0, ($this->pace->now() - $s->spinSince) / max(0.02, $this->pace->of(1.0))));
         $count = max(4, (int) ($since * 200));
-        $loose = Place::RearLeft->value === ($this->physics->wiredPads[$pad] ?? '') && \in_array('loose_signal_wire', $s->faults, true);
+        $loose = $this->isRearLeft($pad) && \in_array('loose_signal_wire', $s->faults, true);
         $erpm = '';
         foreach ($this->drive->rotor($s, $pad)->rpm($driven ? $this->drive->felt($s, $pad) : 0.0, $this->pace->now(), $count) as $rpm) {
             $erpm .= pack('V', (int) round(($rpm * $this->physics->magnets) / 2));

@@ -27,9 +27,10 @@ final readonly class DriveTrain
     {
     }
 
-    public function escFlash(int $pad): FlashFile
+    /** @param int $home pad that the ESC was first soldered to */
+    public function escFlash(int $home): FlashFile
     {
-        return new FlashFile($this->store->escFlashPath($pad), EscModel::FLASH_END - EscModel::FLASH_FROM);
+        return new FlashFile($this->store->escFlashPath($home), EscModel::FLASH_END - EscModel::FLASH_FROM);
     }
 
     /**
@@ -43,12 +44,13 @@ final readonly class DriveTrain
      */
     public function withEsc(WorldState $s, int $pad, \Closure $act): mixed
     {
-        $model = $this->physics->escs[$pad] ?? null;
+        $home = $s->escOn($pad);
+        $model = $this->physics->escs[$home] ?? null;
         if (null === $model) {
             return null;
         }
         $state = $s->esc($pad);
-        $result = $act(new Esc($pad, $model, $state, $this->escFlash($pad)), $state);
+        $result = $act(new Esc($pad, $model, $state, $this->escFlash($home)), $state);
         $s->putEsc($pad, $state);
 
         return $result;
@@ -110,7 +112,8 @@ final readonly class DriveTrain
         $motor = $s->motorAt[$place] ?? $place;
         $weak =
             (\in_array('weak_motor', $s->faults, true) && Place::FrontRight->value === $motor)
-            || (\in_array('weak_esc', $s->faults, true) && Place::FrontRight->value === $place);
+            || (\in_array('weak_esc', $s->faults, true)
+                && Place::FrontRight->value === ($this->physics->wiredPads[$s->escOn($pad)] ?? ''));
         $esc = $s->esc($pad);
 
         return new Rotor(

@@ -99,6 +99,7 @@ final readonly class Esc
             $version,
             $s->switchingKhz,
             'Withy' === $s->family && true === $version?->hasReachedNumber('1.2'),
+            $m->serial,
         );
     }
 
@@ -204,6 +205,7 @@ final readonly class Esc
                 $i->version?->toString() ?? '',
                 (string) $i->switchingKhz,
                 $i->rpmFeedback ? '1' : '0',
+                $i->serial,
             ]),
         );
     }

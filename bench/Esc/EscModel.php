@@ -11,7 +11,11 @@ final readonly class EscModel
     public const FLASH_END = 0x5000;
     public const PAGE_BYTES = 512;
 
-    /** @param int $turns +1 clockwise from above while its direction is as wired, −1 counter-clockwise */
+    /**
+     * @param int    $turns  +1 clockwise from above while the direction is as wired, −1 counter-clockwise: by the wires of the motor
+     *                       at its place
+     * @param string $serial burnt into its processor
+     */
     public function __construct(
         public string $maker,
         public string $layout,
@@ -19,6 +23,7 @@ final readonly class EscModel
         public int $deadTimeNs,
         public bool $measuresHeat,
         public int $turns,
+        public string $serial = '',
     ) {
     }
 }

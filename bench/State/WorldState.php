@@ -80,8 +80,11 @@ final class WorldState
 
     public string $mishap = '';
 
-    /** @var array<int|string, mixed> what each ESC holds, by pad; see EscState */
+    /** @var array<int|string, mixed> what each ESC holds, by the pad that it was first soldered to; see EscState */
     public array $escs = [];
+
+    /** @var array<int|string, int> pad => the pad that its ESC was first soldered to, where the builder swapped some */
+    public array $escAt = [];
 
     /** Someone on the cable has asked the board who it is. */
     public bool $opened = false;
@@ -110,12 +113,18 @@ final class WorldState
 
     public function esc(int $pad): EscState
     {
-        return EscState::fromMixed($this->escs[$pad] ?? null);
+        return EscState::fromMixed($this->escs[$this->escOn($pad)] ?? null);
+    }
+
+    /** Which ESC hangs on a pad now: the pad that it was first soldered to. */
+    public function escOn(int $pad): int
+    {
+        return $this->escAt[$pad] ?? $pad;
     }
 
     public function putEsc(int $pad, EscState $esc): void
     {
-        $this->escs[$pad] = $esc->toArray();
+        $this->escs[$this->escOn($pad)] = $esc->toArray();
     }
 
     /** @return array<string, mixed> */

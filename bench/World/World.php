@@ -87,6 +87,7 @@ final readonly class World
                 Thing::PropsDeclaredOff => $s->propsDeclaredOff = $on,
                 Thing::BootloaderButton => $this->pressBootloaderButton($s),
                 Thing::SwapMotors => $this->swapMotors($s, $to),
+                Thing::SwapEscs => $this->swapEscs($s, $to),
                 Thing::Tilt => $this->tilt($s, $to),
                 Thing::Mishap => match (Mishap::tryFrom($name)) {
                     Mishap::Board => $this->spoilBoard($s),
@@ -136,6 +137,20 @@ final readonly class World
         [$s->motorAt[$a], $s->motorAt[$b]] = [$s->motorAt[$b] ?? $b, $s->motorAt[$a] ?? $a];
     }
 
+    /** Two ESCs change places, with the wires of their motors soldered on as they were. */
+    private function swapEscs(WorldState $s, string $places): void
+    {
+        $pads = array_flip($this->physics->wiredPads);
+        [$a, $b] = array_map(static fn (string $place): ?int => $pads[$place] ?? null, [...explode(',', $places), '']);
+        if (!isset($a, $b, $this->physics->escs[$a], $this->physics->escs[$b])) {
+            throw NothingToMove::places($places);
+        }
+        if ($s->pack) {
+            throw NothingToMove::underPower();
+        }
+        [$s->escAt[$a], $s->escAt[$b]] = [$s->escOn($b), $s->escOn($a)];
+    }
+
     private function tilt(WorldState $s, string $to): void
     {
         if (!isset(WorldState::TILTS[$to])) {
@@ -171,12 +186,12 @@ final readonly class World
     private function spoilEsc(WorldState $s): void
     {
         $pad = array_search(Place::FrontLeft->value, $this->physics->wiredPads, true);
-        $model = false === $pad ? null : $this->physics->escs[$pad] ?? null;
+        $model = false === $pad ? null : $this->physics->escs[$s->escOn($pad)] ?? null;
         if (false === $pad || null === $model) {
             return;
         }
         $rest = hash('sha256', 'firmware for another layout', true);
-        $this->drive->escFlash($pad)->write(
+        $this->drive->escFlash($s->escOn($pad))->write(
             EscLabel::OFFSET,
             EscLabel::encode(
                 ['Withy', '1.4.0', $model->layout.'x', (string) $model->clockMhz, (string) $model->deadTimeNs, '24'],

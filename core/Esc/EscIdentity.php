@@ -15,6 +15,7 @@ final readonly class EscIdentity
      * @param int    $deadTimeNs   pause between switching one transistor off and the other on
      * @param string $family       firmware family; '' in the bootloader
      * @param int    $switchingKhz drive frequency of the firmware it runs; 0 in the bootloader
+     * @param string $serial       burnt in when it was made, the same in firmware and bootloader; '' from one that tells none
      */
     public function __construct(
         public int $pad,
@@ -30,6 +31,7 @@ final readonly class EscIdentity
         public ?Version $version,
         public int $switchingKhz,
         public bool $rpmFeedback,
+        public string $serial = '',
     ) {
     }
 
@@ -65,6 +67,7 @@ final readonly class EscIdentity
             'version' => $this->version?->toString() ?? '',
             'switching_khz' => $this->switchingKhz,
             'rpm_feedback' => $this->rpmFeedback,
+            'serial' => $this->serial,
         ];
     }
 
@@ -88,6 +91,7 @@ final readonly class EscIdentity
             '' === $version ? null : Version::parse($version),
             (int) $text('switching_khz'),
             true === ($data['rpm_feedback'] ?? false),
+            $text('serial'),
         );
     }
 }

@@ -46,6 +46,7 @@ final class EscClient implements PageTarget
             '' === $f[9] ? null : Version::parse($f[9]),
             (int) $f[10],
             '1' === $f[11],
+            $f[12] ?? '',
         );
     }
 

@@ -174,6 +174,7 @@ final readonly class LoamTable
             $rows[] = Setting::number("level.{$axis}_deg", SettingGroup::Frame, 'deg', 0.0, -10, 10, 0.01);
         }
         $rows[] = Setting::number('frame.diagonal_mm', SettingGroup::Frame, 'mm', 220.0, 40, 2000, 1, restart: true);
+        $rows[] = Setting::whole('props.diameter_mm', SettingGroup::Frame, 127, 20, 500, unit: 'mm');
         $rows[] = Setting::number('frame.stretch', SettingGroup::Frame, '', 1.3, 0.5, 2.5, 0.01, restart: true);
         foreach (Place::names() as $place) {
             $rows[] = Setting::number("motor_place.{$place}.forward_mm", SettingGroup::Frame, 'mm', 0.0, -1000, 1000, 1, restart: true);

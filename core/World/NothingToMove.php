@@ -19,7 +19,12 @@ final class NothingToMove extends \InvalidArgumentException
 
     public static function places(string $places): self
     {
-        return new self("The motors of “{$places}” cannot be swapped; name two places of this craft.");
+        return new self("What sits at “{$places}” cannot be swapped; name two places of this craft.");
+    }
+
+    public static function underPower(): self
+    {
+        return new self('Nobody solders under power: take the flight pack off first.');
     }
 
     /** @param list<string> $ways */

@@ -15,6 +15,7 @@ enum Thing: string
     case PropsDeclaredOff = 'props_declared_off';
     case BootloaderButton = 'bootloader_button';
     case SwapMotors = 'swap_motors';
+    case SwapEscs = 'swap_escs';
     case Tilt = 'tilt';
     case Mishap = 'mishap';
     case Fault = 'fault';

@@ -22,6 +22,7 @@ final readonly class EscPlace
      * @param int                              $side   −1 where its words stand to the left
      * @param float                            $top    of its words
      * @param float                            $height that they may take
+     * @param string                           $was    the place that this very ESC sat at before; '' while it has not moved
      */
     public function __construct(
         public DrawnMotor $motor,
@@ -35,6 +36,7 @@ final readonly class EscPlace
         public int $side,
         public float $top,
         public float $height,
+        public string $was,
     ) {
     }
 

@@ -98,7 +98,12 @@ final readonly class EscView
             }
         }
 
-        $places = self::places($frame, $escs, $pads, $acks, $rows);
+        $was = [];
+        foreach ($pads as $place => $pad) {
+            $from = $craft->escs[$pad]['was'] ?? '';
+            $was[$place] = \is_string($from) && $from !== $place ? $from : '';
+        }
+        $places = self::places($frame, $escs, $pads, $acks, $rows, $was);
 
         return new self($escs, $groups, $places, $odd, $acks, $pads, $linked, $read, $pack, $craft->escsProblem, $found);
     }
@@ -156,10 +161,11 @@ final readonly class EscView
      * @param array<string, int>                         $pads by place
      * @param array<string, array{ok: bool, tries: int}> $acks by place
      * @param list<EscRow>                               $rows
+     * @param array<string, string>                      $was  place of before, by place
      *
      * @return list<EscPlace>
      */
-    private static function places(Airframe $frame, array $escs, array $pads, array $acks, array $rows): array
+    private static function places(Airframe $frame, array $escs, array $pads, array $acks, array $rows, array $was): array
     {
         $sides = [-1 => [], 1 => []];
         foreach (FrameDrawing::of($frame, self::REACH)->motors as $m) {
@@ -197,6 +203,7 @@ final readonly class EscView
                     $side,
                     $i * $height - self::HALF_HEIGHT,
                     $height - self::GAP,
+                    $was[$m->place] ?? '',
                 );
             }
         }
@@ -212,13 +219,16 @@ final readonly class EscView
         return array_values(array_filter($rows, static fn (EscRow $r): bool => $r->differs()->isSplit()));
     }
 
-    /** @return array<string, string> hardware in words, by place */
+    /** @return array<string, string> hardware in words, by serial number; by place where an ESC tells none */
     public static function hardware(Craft $craft, Words $words): array
     {
-        return array_map(
-            static fn (?EscIdentity $e): string => null === $e ? '' : $words->of($e->hardware()),
-            Escs::identities($craft),
-        );
+        $hardware = [];
+        foreach (Escs::identities($craft) as $place => $esc) {
+            $known = null === $esc || '' === $esc->serial ? $place : $esc->serial;
+            $hardware[$known] = null === $esc ? '' : $words->of($esc->hardware());
+        }
+
+        return $hardware;
     }
 
     private static function isAccepted(Craft $craft, Words $words): bool

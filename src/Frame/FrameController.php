@@ -68,6 +68,7 @@ final class FrameController extends SheetController
             [
                 'frame.layout',
                 'props.direction',
+                'props.diameter_mm',
                 ...Layout::Custom === $layout ? [] : ['frame.diagonal_mm'],
                 ...Layout::QuadStretched === $layout ? ['frame.stretch'] : [],
                 ...Layout::Custom === $layout && null !== $frame

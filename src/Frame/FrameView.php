@@ -17,6 +17,9 @@ use Ortholex\Core\Settings\Setting;
 /** What sheet 14 shows. */
 final readonly class FrameView
 {
+    private const REACH = 105.0;
+    private const HALF_HEIGHT = 160.0;
+
     /**
      * @param array{float, float, float}           $set     mounting as the craft has it, roll, pitch, yaw in deg
      * @param array<string, bool>                  $shown   pose => taken
@@ -46,6 +49,22 @@ final readonly class FrameView
     public function motors(): array
     {
         return array_map(static fn (MotorPlace $m): array => [$m->x, $m->y], $this->frame->motors);
+    }
+
+    /** Radius of a prop's disc, m. */
+    public function discM(): float
+    {
+        $mm = $this->staged['props.diameter_mm'] ?? ($this->now['props.diameter_mm'] ?? 0);
+
+        return (is_numeric($mm) ? (float) $mm : 0.0) / 2000;
+    }
+
+    /** Units of the drawing from the middle to the farthest motor, so that the discs fit as well. */
+    public function reach(): float
+    {
+        $far = max(0.02, ...array_map(static fn (MotorPlace $m): float => max(abs($m->x), abs($m->y)), $this->frame->motors));
+
+        return min(self::REACH, self::HALF_HEIGHT / (1 + $this->discM() / $far));
     }
 
     public function isCustom(): bool

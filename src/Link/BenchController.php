@@ -10,6 +10,7 @@ use Ortholex\App\Shell\Answer;
 use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\Input;
 use Ortholex\Core\World\NothingToMove;
+use Ortholex\Core\World\Thing;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpKernel\Attribute\AsController;
 use Symfony\Component\Routing\Attribute\Route;
@@ -52,7 +53,8 @@ final readonly class BenchController
     public function swap(string $slug, Request $request): Answer
     {
         $input = Input::of($request);
-        $this->moved($slug, 'swap_motors', $input->text('a', 40).','.$input->text('b', 40));
+        $what = 'escs' === $input->text('what', 10) ? Thing::SwapEscs : Thing::SwapMotors;
+        $this->moved($slug, $what->value, $input->text('a', 40).','.$input->text('b', 40));
 
         return Answer::said('Swapped on the desk.');
     }

@@ -9,18 +9,20 @@ use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Esc\EscIdentity;
 use Ortholex\Core\Link\EscClient;
 use Ortholex\Core\Link\LinkError;
+use Ortholex\Core\Settings\EscSeats;
 use Ortholex\Core\Settings\EscTable;
+use Symfony\Contracts\EventDispatcher\EventDispatcherInterface;
 
 /** Reads and writes the ESCs of a craft through its board, and keeps what they said with the craft. */
 final readonly class Escs
 {
-    public function __construct(private Benches $benches)
+    public function __construct(private Benches $benches, private EventDispatcherInterface $events)
     {
     }
 
     /**
      * Reads who every ESC is and what it holds. One that stays silent is noted, and what it last held stands; the others
-     * are read all the same.
+     * are read all the same. An ESC that sat elsewhere before is known by its serial number, and what is known of it goes with it.
      */
     public function read(Craft $craft): void
     {
@@ -28,13 +30,20 @@ final readonly class Escs
         $settings = EscTable::without($craft->settings);
         $craft->escsProblem = '';
         $craft->escsSince = $this->benches->of($craft)->state()->powerMoves;
-        foreach (EscTable::pads($craft->settings) as $pad => $place) {
-            $ack = array_intersect_key($craft->escs[$pad] ?? [], ['ack' => 1]);
+        $pads = EscTable::pads($craft->settings);
+        $moved = [];
+        foreach ($pads as $pad => $place) {
             $client = new EscClient($this->benches->client($craft), $pad);
             try {
                 $identity = $client->identity();
-                $escs[$pad] = ['identity' => $identity->toArray()] + $ack;
-                $held = $identity->inBootloader() ? EscTable::at($place, $craft->settings) : $client->readSettings();
+                $was = self::padOf($craft, $identity->serial) ?? $pad;
+                if ($was !== $pad) {
+                    $moved[$was] = $pad;
+                }
+                $escs[$pad] = ['identity' => $identity->toArray()] + $this->known($craft, $was, $pad);
+                $held = $identity->inBootloader()
+                    ? EscTable::at($pads[$was] ?? $place, $craft->settings)
+                    : $client->readSettings();
                 $settings = $settings->with(EscTable::prefixed($place, $held));
             } catch (LinkError $e) {
                 if ($e->lost || $e->refused) {
@@ -43,12 +52,54 @@ final readonly class Escs
 
                     return;
                 }
-                $escs[$pad] = ['silent' => true] + $ack;
+                $escs[$pad] = ['silent' => true] + array_intersect_key($craft->escs[$pad] ?? [], ['ack' => 1]);
                 $settings = $settings->with(EscTable::prefixed($place, EscTable::at($place, $craft->settings)));
             }
         }
         $craft->escs = $escs;
         $craft->settings = $settings;
+        if ([] !== $moved) {
+            $this->events->dispatch(new EscsMoved($craft, $moved));
+        }
+    }
+
+    /** @return array<string, mixed> what stays known of an ESC that sat on another pad, or on this one */
+    private function known(Craft $craft, int $was, int $pad): array
+    {
+        $known = array_intersect_key($craft->escs[$was] ?? [], ['ack' => 1, 'was' => 1]);
+        if ($was !== $pad) {
+            $known['was'] = EscTable::pads($craft->settings)[$was] ?? '';
+        }
+
+        return $known;
+    }
+
+    private static function padOf(Craft $craft, string $serial): ?int
+    {
+        foreach ($craft->escs as $pad => $esc) {
+            $identity = $esc['identity'] ?? null;
+            if ('' !== $serial && \is_array($identity) && $serial === ($identity['serial'] ?? null)) {
+                return $pad;
+            }
+        }
+
+        return null;
+    }
+
+    /**
+     * Which ESC sits where, as they were last read.
+     *
+     * @param SettingSet|null $pads settings whose pad map says what each pad drives; the craft's own when null
+     */
+    public static function seats(Craft $craft, ?SettingSet $pads = null): EscSeats
+    {
+        $serials = [];
+        foreach (EscTable::pads($pads ?? $craft->settings) as $pad => $place) {
+            $identity = $craft->escs[$pad]['identity'] ?? null;
+            $serials[$place] = \is_array($identity) ? $identity['serial'] ?? '' : '';
+        }
+
+        return EscSeats::of($serials);
     }
 
     /**
@@ -79,6 +130,7 @@ final readonly class Escs
             try {
                 $client->writeSettings(SettingSet::of($values));
                 $escs[$pad]['ack'] = ['ok' => true, 'tries' => $client->tries];
+                unset($escs[$pad]['was']);
                 $took($place);
             } catch (LinkError $e) {
                 if ($e->lost) {

@@ -24,6 +24,12 @@ final readonly class FrameDrawing
     ) {
     }
 
+    /** A length of the craft in units of the drawing. */
+    public function units(float $metres): float
+    {
+        return round((1000 * $metres) / $this->mmPerUnit, 1);
+    }
+
     /** @param float $reach units from the middle to the farthest motor, along the page */
     public static function of(Airframe $frame, float $reach): self
     {

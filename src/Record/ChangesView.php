@@ -13,8 +13,9 @@ final readonly class ChangesView
     /**
      * @param list<ChangeEntry>      $entries newest first
      * @param array<string, Setting> $catalogue
+     * @param array<int, WayBack>    $ways    by id of the entry
      */
-    public function __construct(public array $entries, public array $catalogue)
+    public function __construct(public array $entries, public array $catalogue, public array $ways)
     {
     }
 }

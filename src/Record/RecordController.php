@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\App\Record;
 
 use Doctrine\ORM\EntityManagerInterface;
+use Ortholex\App\Book\Craft;
 use Ortholex\App\Link\LinkService;
 use Ortholex\App\Page\SheetController;
 use Ortholex\App\Settings\ChangeEntry;
@@ -26,6 +27,7 @@ use Symfony\Component\HttpFoundation\File\UploadedFile;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Attribute\AsController;
+use Symfony\Component\HttpKernel\Exception\ConflictHttpException;
 use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Yaml\Yaml;
@@ -36,11 +38,15 @@ final class RecordController extends SheetController
 {
     private const MOST_PROBLEMS = 8;
 
+    /** Of the change record, the newest. */
+    private const ENTRIES = 200;
+
     public function __construct(
         private readonly Catalogue $catalogue,
         private readonly Staging $staging,
         private readonly LinkService $links,
         private readonly Snapshots $snapshots,
+        private readonly WaysBack $ways,
         private readonly EntityManagerInterface $entities,
     ) {
     }
@@ -192,23 +198,20 @@ final class RecordController extends SheetController
         }
         $chosen ??= $snapshots[0] ?? null;
         $differences = [];
-        if (null !== $chosen) {
-            foreach ($this->returning($chosen) as $name => $value) {
-                if (isset($craft->settings[$name]) && !Setting::same($craft->settings[$name], $value)) {
-                    $differences[] = [
-                        'setting' => $this->catalogue->get($name, $craft->version()),
-                        'now' => $craft->settings[$name],
-                        'then' => $value,
-                    ];
-                }
-            }
+        $way = null === $chosen ? null : $this->ways->toSnapshot($craft, $chosen);
+        foreach ($way->values ?? [] as $name => $value) {
+            $differences[] = [
+                'setting' => $this->catalogue->get($name, $craft->version()),
+                'now' => $way->now[$name] ?? '',
+                'then' => $value,
+            ];
         }
 
         return $this->show(
             $craft,
             '72',
             'Record/snapshots.html.twig',
-            new SnapshotsView($snapshots, $chosen, $differences, $this->links->isLinked($craft)),
+            new SnapshotsView($snapshots, $chosen, $differences, $way->moved ?? [], $this->links->isLinked($craft)),
         );
     }
 
@@ -237,7 +240,11 @@ final class RecordController extends SheetController
         $snapshot =
             $this->entities->getRepository(Snapshot::class)->findOneBy(['craft' => $craft, 'id' => $id]) ??
             throw new NotFoundHttpException('There is no such snapshot.');
-        $this->staging->stage($craft, $this->returning($snapshot)->among($craft->settings)->toArray());
+        $way = $this->ways->toSnapshot($craft, $snapshot);
+        if ($way->changesNothing()) {
+            throw BadRequest::at('snapshot', 'Nothing would change: the craft holds all of it already.');
+        }
+        $this->staging->stage($craft, $way->values->toArray());
 
         return Answer::said('What differs from the snapshot is staged.');
     }
@@ -247,48 +254,42 @@ final class RecordController extends SheetController
     {
         $craft = $this->crafts->named($slug);
 
+        $entries = $this->newest($craft);
+
         return $this->show(
             $craft,
             '73',
             'Record/changes.html.twig',
-            new ChangesView(
-                $this->entities->getRepository(ChangeEntry::class)->findBy(['craft' => $craft], ['id' => 'DESC'], 200),
-                $this->catalogue->all(),
-            ),
+            new ChangesView($entries, $this->catalogue->all(), $this->ways->ofChanges($craft, $entries)),
         );
     }
 
-    /** The way back: stages what an entry changed, to the values of before. */
-    #[Route('/craft/{slug}/changes/{id<\d+>}/back', name: 'change_back', methods: ['POST'])]
-    public function back(string $slug, int $id): Answer
+    /** @return list<ChangeEntry> */
+    private function newest(Craft $craft): array
     {
-        $craft = $this->crafts->named($slug);
-        $entry =
-            $this->entities->getRepository(ChangeEntry::class)->findOneBy(['craft' => $craft, 'id' => $id]) ??
-            throw new NotFoundHttpException('There is no such change.');
-        $values = [];
-        foreach ($entry->items as $item) {
-            if (null !== $item['from'] && isset($craft->settings[$item['name']])) {
-                $values[$item['name']] = $item['from'];
-            }
-        }
-        if ([] === $values) {
-            throw BadRequest::at(
-                'change',
-                'Nothing in this entry can be taken back: its settings are gone from this firmware, or were new.',
-            );
-        }
-        $this->staging->stage($craft, $values);
-
-        return Answer::said('The way back is staged.');
+        return $this->entities->getRepository(ChangeEntry::class)->findBy(['craft' => $craft], ['id' => 'DESC'], self::ENTRIES);
     }
 
-    /** A snapshot's settings under the names of the firmware that runs now. */
-    private function returning(Snapshot $snapshot): SettingSet
+    /** The way back: stages what an entry changed, to the values of before; over later changes only where these were shown. */
+    #[Route('/craft/{slug}/changes/{id<\d+>}/back', name: 'change_back', methods: ['POST'])]
+    public function back(string $slug, int $id, Request $request): Answer
     {
-        return '' === $snapshot->version
-            ? SettingSet::none()
-            : Migration::between($this->catalogue, $snapshot->settings, Version::parse($snapshot->version), $snapshot->craft->version())
-                ->settings;
+        $craft = $this->crafts->named($slug);
+        $way = $this->ways->ofChanges($craft, $this->newest($craft))[$id] ?? throw new NotFoundHttpException('There is no such change.');
+        if ($way->changesNothing()) {
+            throw BadRequest::at(
+                'change',
+                'Nothing would change: the craft holds all of it as it was before, or no longer has these settings.',
+            );
+        }
+        if ($way->seen() !== Input::of($request)->text('over', 2000)) {
+            throw new ConflictHttpException(
+                'Later changes have touched the same: r'.implode(', r', $way->over).'. The way back would override them; '.
+                    'look at them on sheet 73, and press again.',
+            );
+        }
+        $this->staging->stage($craft, $way->values->toArray());
+
+        return Answer::said('The way back is staged.'.([] === $way->moved ? '' : ' '.ucfirst(implode('; ', $way->moved)).'.'));
     }
 }

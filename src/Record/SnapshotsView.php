@@ -13,8 +13,14 @@ final readonly class SnapshotsView
     /**
      * @param list<Snapshot> $snapshots newest first
      * @param list<array{setting: Setting, now: float|int|bool|string, then: float|int|bool|string}> $differences of the chosen one, now
+     * @param array<string, string> $moved what is to be said of ESCs that sit elsewhere now
      */
-    public function __construct(public array $snapshots, public ?Snapshot $chosen, public array $differences, public bool $linked)
-    {
+    public function __construct(
+        public array $snapshots,
+        public ?Snapshot $chosen,
+        public array $differences,
+        public array $moved,
+        public bool $linked,
+    ) {
     }
 }

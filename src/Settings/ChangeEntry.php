@@ -29,6 +29,8 @@ class ChangeEntry
         #[ORM\Column(type: Types::JSON)] public array $items,
         #[ORM\Column] public Outcome $outcome = Outcome::Done,
         #[ORM\Column(name: 'left_over', type: Types::JSON)] public array $left = [],
+        /** @var array<string, string> which ESC sat at which place, by serial number */
+        #[ORM\Column(type: Types::JSON)] public array $escs = [],
     ) {
     }
 }

@@ -27,6 +27,8 @@ class Snapshot
         #[ORM\Column(type: SettingSetType::NAME)] public readonly SettingSet $settings,
         #[ORM\Column(type: Types::DATETIME_IMMUTABLE)] public readonly \DateTimeImmutable $takenAt,
         #[ORM\Column] public readonly int $revision,
+        /** @var array<string, string> which ESC sat at which place, by serial number */
+        #[ORM\Column(type: Types::JSON)] public array $escs = [],
     ) {
     }
 }

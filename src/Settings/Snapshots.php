@@ -7,6 +7,7 @@ namespace Ortholex\App\Settings;
 use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Book\Craft;
 use Ortholex\App\Link\CraftLinked;
+use Ortholex\App\Link\Escs;
 use Ortholex\App\Link\EscsFound;
 use Symfony\Component\EventDispatcher\Attribute\AsEventListener;
 
@@ -29,6 +30,7 @@ final readonly class Snapshots
             $craft->settings,
             new \DateTimeImmutable(),
             $craft->revision,
+            Escs::seats($craft)->serials,
         );
         $this->entities->persist($snapshot);
 

@@ -6,6 +6,7 @@ namespace Ortholex\App\Settings;
 
 use Doctrine\DBAL\Connection;
 use Ortholex\App\Book\Craft;
+use Ortholex\App\Link\EscsMoved;
 use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\Seen;
 use Ortholex\App\Words\Words;
@@ -17,6 +18,7 @@ use Ortholex\Core\Settings\Migration\Fate;
 use Ortholex\Core\Settings\Migration\Migration;
 use Ortholex\Core\Settings\Setting;
 use Ortholex\Core\Settings\SettingError;
+use Symfony\Component\EventDispatcher\Attribute\AsEventListener;
 use Symfony\Component\HttpKernel\Exception\ConflictHttpException;
 
 /**
@@ -114,6 +116,35 @@ final readonly class Staging
         });
 
         return $fates;
+    }
+
+    /** What is staged for an ESC goes with it to another place. */
+    #[AsEventListener]
+    public function onEscsMoved(EscsMoved $event): void
+    {
+        $craft = $event->craft;
+        $staged = $this->of($craft);
+        $at = EscTable::pads($this->preview($craft));
+        $moved = [];
+        foreach ($event->pads as $was => $pad) {
+            if (isset($at[$was], $at[$pad])) {
+                $moved[$at[$was]] = $at[$pad];
+            }
+        }
+        $this->alone(function () use ($craft, $staged, $moved): void {
+            foreach ([...array_keys($moved), ...$moved] as $place) {
+                foreach (EscTable::prefixed($place, EscTable::at($place, $staged))->names() as $name) {
+                    $this->remove($craft, $name);
+                }
+            }
+            foreach ($moved as $was => $place) {
+                foreach (EscTable::prefixed($place, EscTable::at($was, $staged)) as $name => $value) {
+                    if (!isset($craft->settings[$name]) || !Setting::same($craft->settings[$name], $value)) {
+                        $this->put($craft, $name, $value);
+                    }
+                }
+            }
+        });
     }
 
     /** What was written is no longer staged; what was staged otherwise meanwhile still is. */

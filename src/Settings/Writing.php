@@ -21,6 +21,7 @@ use Ortholex\Core\Link\EscClient;
 use Ortholex\Core\Link\LinkError;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Settings\CommitPlan;
+use Ortholex\Core\Settings\EscSeats;
 use Ortholex\Core\Settings\EscTable;
 use Ortholex\Core\Settings\Setting;
 use Symfony\Component\EventDispatcher\Attribute\AsEventListener;
@@ -67,7 +68,8 @@ final readonly class Writing
         foreach (CommitPlan::of($forBoard, $this->catalogue, $craft->version())->rounds as $round) {
             $order = $order->with($round['changes']);
         }
-        $journal = $this->journals->begin($craft, $what, $reason, $order->with(EscTable::only($changes)), $before);
+        $seats = Escs::seats($craft, $craft->settings->with($forBoard));
+        $journal = $this->journals->begin($craft, $what, $reason, $order->with(EscTable::only($changes)), $before, $seats);
 
         return $this->carryOut($craft, $journal, $changes);
     }
@@ -111,6 +113,7 @@ final readonly class Writing
     public function goOn(Craft $craft): ChangeEntry
     {
         return $this->decide($craft, function (Journal $journal) use ($craft): ChangeEntry {
+            $this->journals->follow($journal, Escs::seats($craft, $craft->settings->with(EscTable::without($journal->wanted()))));
             $this->journals->mark($journal, array_column($journal->items, 'name'), ItemState::Waiting);
 
             return $this->carryOut($craft, $journal, $journal->wanted());
@@ -126,11 +129,13 @@ final readonly class Writing
     public function takeBack(Craft $craft): ChangeEntry
     {
         return $this->decide($craft, function (Journal $journal) use ($craft): ChangeEntry {
-            $before = $journal->before();
-            $back = $before->where(
-                static fn (string $n): bool => isset($craft->settings[$n]) && !Setting::same($craft->settings[$n], $before[$n]),
-            );
-            $undoing = $this->journals->begin($craft, "$journal->what taken back", $journal->reason, $back, $craft->settings);
+            // The board's first: with its pad map, the places of ESCs may change back too.
+            $pads = $craft->settings->with(EscTable::without($journal->before())->among($craft->settings));
+            $is = EscTable::underPadMap($craft->settings, $pads);
+            $seats = Escs::seats($craft, $pads);
+            $before = $seats->carry($journal->before(), EscSeats::of($journal->escs));
+            $back = $before->where(static fn (string $n): bool => isset($is[$n]) && !Setting::same($is[$n], $before[$n]));
+            $undoing = $this->journals->begin($craft, "$journal->what taken back", $journal->reason, $back, $is, $seats);
             $journal->state = JournalState::Settled;
             $entry = $this->entryOf($journal);
             if (null !== $entry) {
@@ -230,7 +235,10 @@ final readonly class Writing
     private function settle(Craft $craft, Journal $journal, ?LinkError $failure): ?ChangeEntry
     {
         $on = $this->on($craft, $journal);
-        $craft->settings = $craft->settings->with($journal->wanted()->where(static fn (string $n): bool => \in_array($n, $on, true)));
+        $craft->settings = $craft->settings->with(Escs::seats($craft)->carry(
+            $journal->wanted()->where(static fn (string $n): bool => \in_array($n, $on, true)),
+            EscSeats::of($journal->escs),
+        ));
         $changed = [];
         foreach ($journal->items as $item) {
             if (\in_array($item['name'], $on, true) && (null === $item['from'] || !Setting::same($item['from'], $item['to']))) {
@@ -247,7 +255,9 @@ final readonly class Writing
             null !== $failure && !$failure->lost => JournalState::Settled,
             default => JournalState::HalfDone,
         };
-        $this->staging->written($craft, $journal->wanted()->where(static fn (string $n): bool => \in_array($n, $on, true)));
+        $written = $journal->wanted()->where(static fn (string $n): bool => \in_array($n, $on, true));
+        $seats = Escs::seats($craft, $craft->settings->with(EscTable::without($journal->wanted())));
+        $this->staging->written($craft, $seats->carry($written, EscSeats::of($journal->escs)));
         $entry = [] === $changed && [] !== $left && null !== $failure ? null : $this->record($craft, $journal, $changed, $left);
         $this->entities->flush();
 
@@ -275,6 +285,7 @@ final readonly class Writing
             $this->entities->persist($entry);
         }
         $entry->items = $changed;
+        $entry->escs = $journal->escs;
         $entry->outcome = $outcome;
         $entry->left = $left;
 
@@ -294,7 +305,7 @@ final readonly class Writing
     private function isAnythingThere(Craft $craft, Journal $journal): bool
     {
         foreach ($journal->items as $item) {
-            $now = $craft->settings[$item['name']] ?? null;
+            $now = $this->held($craft, $journal, $item['name']);
             if (null !== $now && Setting::same($now, $item['to']) && (null === $item['from'] || !Setting::same($now, $item['from']))) {
                 return true;
             }
@@ -310,7 +321,7 @@ final readonly class Writing
         $kept = $journal->which(ItemState::Kept);
         $escsRead = $this->escs->isRead($craft);
         foreach ($journal->wanted() as $name => $value) {
-            $now = $craft->settings[$name] ?? null;
+            $now = $this->held($craft, $journal, $name);
             $acknowledged = \in_array($name, $kept, true);
             $there = null !== $now && Setting::same($now, $value);
             // An ESC keeps what it holds, and may not be there to be asked. What a board holds it forgets with its power, until it
@@ -322,6 +333,14 @@ final readonly class Writing
         }
 
         return $on;
+    }
+
+    /** What the craft held of a setting when it was last read; of an ESC, wherever that sits now. */
+    private function held(Craft $craft, Journal $journal, string $name): float|int|bool|string|null
+    {
+        $now = Escs::seats($craft)->nameOf($name, EscSeats::of($journal->escs));
+
+        return null === $now ? null : $craft->settings[$now] ?? null;
     }
 
     /**

@@ -126,7 +126,7 @@ final class RecordTest extends AppCase
         $before = $this->craft()->settings['gain.roll.p'];
         $this->commit(['gain.roll.p' => 31.0], 'first');
         $this->commit(['gain.roll.p' => 29.0, 'gain.roll.i' => 75.0], 'second');
-        $this->post("/craft/curlew/changes/{$this->entries()[0]->id}/back");
+        $this->post("/craft/curlew/changes/{$this->entries()[0]->id}/back", ['over' => '2']);
         self::assertSame(['gain.roll.p' => $before], $this->staged($this->craft()), 'of the first, and nothing of the second');
         $this->post('/craft/curlew/commit');
         self::assertSame([$before, 75.0], [$this->craft()->settings['gain.roll.p'], $this->craft()->settings['gain.roll.i']]);

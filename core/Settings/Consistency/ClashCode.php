@@ -20,6 +20,8 @@ enum ClashCode: string implements Code
     case RoleNeedsChoice = 'clash.role_needs_choice';
     case MotorsNotDriven = 'clash.motors_not_driven';
     case PlaceWithoutMotor = 'clash.place_without_motor';
+    case MotorDrivenTwice = 'clash.motor_driven_twice';
+    case PropsOverlap = 'clash.props_overlap';
     case NoWarningBeforeFlightEnd = 'clash.no_warning_before_flight_end';
     case LoopLoadHigh = 'clash.loop_load_high';
     case LoopLoadTooHigh = 'clash.loop_load_too_high';

@@ -36,6 +36,7 @@ final readonly class Consistency
             new Rule\SpansRise(),
             new Rule\RolesHaveNeeds(),
             new Rule\FrameCanFly(),
+            new Rule\PropsClear(),
             new Rule\WarningBeforeFlightEnd(),
             new Rule\LoadFitsProcessor(),
         ];

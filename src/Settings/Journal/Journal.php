@@ -39,6 +39,8 @@ class Journal
         #[ORM\Column(type: Types::TEXT)] public readonly string $reason,
         #[ORM\Column(type: Types::DATETIME_IMMUTABLE)] public readonly \DateTimeImmutable $beganAt,
         #[ORM\Column(type: Types::JSON)] public array $items,
+        /** @var array<string, string> which ESC sat at which place, by serial number */
+        #[ORM\Column(type: Types::JSON)] public array $escs = [],
     ) {
     }
 

@@ -14,6 +14,7 @@ use Ortholex\App\Settings\Journal\JournalState;
 use Ortholex\App\Settings\Outcome;
 use Ortholex\App\Settings\Writing;
 use Ortholex\Core\Craft\SettingSet;
+use Ortholex\Core\Settings\EscSeats;
 use Ortholex\Tests\app\AppCase;
 
 /** What is written down before the first byte, and what it says when nobody came back to end it. */
@@ -37,7 +38,7 @@ final class JournalTest extends AppCase
     {
         $journals = self::getContainer()->get(Journals::class);
         [$to, $from] = [SettingSet::of(['gain.roll.p' => 30.0]), SettingSet::of(['gain.roll.p' => 33.0])];
-        $journal = $journals->begin($this->craft(), 'Commit', 'why', $to, $from);
+        $journal = $journals->begin($this->craft(), 'Commit', 'why', $to, $from, EscSeats::of([]));
         $read = fn (): mixed => $this->entities()->getConnection()->fetchOne('SELECT items FROM journal WHERE id = ?', [$journal->id]);
         self::assertStringContainsString('"state":"waiting"', (string) json_encode(json_decode((string) self::text($read()))));
         $journals->mark($journal, ['gain.roll.p'], ItemState::Kept);
@@ -149,6 +150,7 @@ final class JournalTest extends AppCase
                 'more of both',
                 SettingSet::of(['gain.roll.p' => 30.0, 'gain.roll.d' => 3.0]),
                 SettingSet::of(['gain.roll.p' => 33.0, 'gain.roll.d' => 1.7]),
+                EscSeats::of([]),
             );
         $this->entities()->clear();
     }

@@ -26,7 +26,12 @@ final readonly class FrameCanFly implements Rule
                 yield Clash::warn('frame.layout', ClashCode::MotorsNotDriven, places: $left);
             }
             Mixer::of($frame);
+            $by = [];
             foreach ($set->drives() as $pad => $place) {
+                if (isset($by[$place]) && null !== Place::tryFrom($place)) {
+                    yield Clash::refuse("pad.$pad.drives", ClashCode::MotorDrivenTwice, pad: $pad, other: $by[$place], place: $place);
+                }
+                $by[$place] = $pad;
                 if (null !== Place::tryFrom($place) && null === $frame->at($place)) {
                     yield Clash::refuse("pad.$pad.drives", ClashCode::PlaceWithoutMotor, pad: $pad, place: $place);
                 }

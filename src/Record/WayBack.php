@@ -1,0 +1,32 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Record;
+
+use Ortholex\Core\Craft\SettingSet;
+
+/** What going back to an earlier state would stage, under the names of now. */
+final readonly class WayBack
+{
+    /**
+     * @param SettingSet            $values what the settings would be
+     * @param SettingSet            $now    what the craft holds of them
+     * @param list<int>             $over   later revisions that changed some of them too, newest first
+     * @param array<string, string> $moved  what is to be said of ESCs that sit elsewhere now, by place of then
+     */
+    public function __construct(public SettingSet $values, public SettingSet $now, public array $over, public array $moved)
+    {
+    }
+
+    public function changesNothing(): bool
+    {
+        return $this->values->isEmpty();
+    }
+
+    /** What a page that has shown this sends along, so that nothing is overridden that it did not name. */
+    public function seen(): string
+    {
+        return implode(',', $this->over);
+    }
+}
