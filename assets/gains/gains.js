@@ -46,10 +46,10 @@ function drawSteps(box, data, read) {
             columns.push(on(m.values, m.step_ms));
             names.push(`${a}, flown`);
         }
-        if (data[a].predicted && !data[a].same_gains && data[a].stable) {
+        if (data[a].predicted && data[a].standing !== 'as flown' && data[a].stable) {
             series.push(line(`${a} predicted`, '--staged', { width: 2, dash: [8, 3] }));
             columns.push(on(data[a].predicted, 1));
-            names.push(`${a}, as staged`);
+            names.push(`${a}, ${data[a].standing}`);
         }
     }
     exports(box, `${box.dataset.name}-gains`, () => ['ms', ...series.map((q) => q.label.replaceAll(' ', '_'))]);

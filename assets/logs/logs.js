@@ -16,7 +16,7 @@ attach('[data-import]', (input, signal) => {
             if (answer.ask) visit(answer.ask);
             else refreshPage();
         } catch (error) {
-            problem.textContent = error.message;
+            problem.textContent = `${file.name}: ${error.message}`;
             problem.hidden = false;
         }
         input.value = '';

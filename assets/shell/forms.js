@@ -35,6 +35,11 @@ StreamActions.problem = function () {
     if (!form.hasAttribute('data-at-once')) control?.focus?.();
 };
 
+document.addEventListener('input', (e) => {
+    const spot = e.target.form?.querySelector('.problem');
+    if (spot) spot.hidden = true;
+});
+
 const clean = (field) => {
     if (field.type === 'checkbox' || field.type === 'radio') return field.checked === field.defaultChecked;
     if (field.tagName === 'SELECT')

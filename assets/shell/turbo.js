@@ -59,6 +59,8 @@ document.addEventListener('turbo:before-morph-element', (e) => {
     const { newElement } = e.detail;
     const el = e.target;
     if (!newElement) return;
+    // Said of what was just refused: it stays until the next thing is sent, or what it stands beside is changed.
+    if (el.matches('.problem') && !el.hidden && !newElement.textContent.trim()) e.preventDefault();
     // Drawn by a script: only what it is drawn from is new.
     if (el.hasAttribute('data-drawing')) {
         e.preventDefault();

@@ -10,6 +10,7 @@ use Ortholex\App\FlightLog\LogBook;
 use Ortholex\App\Page\SheetController;
 use Ortholex\App\Report\AnalysisStore;
 use Ortholex\App\Report\Chains;
+use Ortholex\App\Report\JudgedLog;
 use Ortholex\App\Report\WorkedOut;
 use Ortholex\App\Settings\CurrentNames;
 use Ortholex\App\Settings\Staging;
@@ -39,6 +40,7 @@ final class FiltersController extends SheetController
         private readonly Catalogue $catalogue,
         private readonly Staging $staging,
         private readonly LogBook $book,
+        private readonly JudgedLog $judged,
         private readonly AnalysisStore $analyses,
         private readonly Chains $chains,
         private readonly CurrentNames $names,
@@ -63,7 +65,7 @@ final class FiltersController extends SheetController
                 }
             }
         }
-        $log = $this->book->chosen($craft, $request->query->getInt('log'));
+        $log = $this->log($craft, $request);
         $answer = [] === $groups ? null : $this->figures($craft, $log);
 
         return $this->show(
@@ -79,7 +81,7 @@ final class FiltersController extends SheetController
     public function response(string $slug, Request $request): JsonResponse
     {
         $craft = $this->crafts->named($slug);
-        $log = $this->book->chosen($craft, $request->query->getInt('log'));
+        $log = $this->log($craft, $request);
         $rotorHz = $this->chains->rotorHz($craft, $log);
         $out = ['rotor_hz' => $rotorHz, 'chains' => []];
         foreach ($this->both($craft) as $key => $settings) {
@@ -190,5 +192,13 @@ final class FiltersController extends SheetController
         }
 
         return $residual;
+    }
+
+    /** That which is asked for, else the one that the tray judges by. */
+    private function log(Craft $craft, Request $request): ?Log
+    {
+        $asked = $request->query->getInt('log');
+
+        return 0 === $asked ? $this->judged->of($craft) ?? $this->book->chosen($craft, 0) : $this->book->chosen($craft, $asked);
     }
 }

@@ -6,6 +6,7 @@ namespace Ortholex\App\Filters;
 
 use Ortholex\App\Book\Craft;
 use Ortholex\App\Report\Chains;
+use Ortholex\App\Report\JudgedLog;
 use Ortholex\App\Settings\CurrentNames;
 use Ortholex\App\Settings\Tray\TrayEffect;
 use Ortholex\App\Settings\Tray\TrayEffects;
@@ -19,13 +20,13 @@ final readonly class FiltersInBook implements TrayEffects
 {
     public const DELAY_AT_HZ = 30.0;
 
-    public function __construct(private CurrentNames $names, private Chains $chains)
+    public function __construct(private CurrentNames $names, private Chains $chains, private JudgedLog $judged)
     {
     }
 
     public function effects(Craft $craft, SettingSet $after): iterable
     {
-        $rotorHz = $this->chains->rotorHz($craft);
+        $rotorHz = $this->chains->rotorHz($craft, $this->judged->of($craft));
         $from = self::delaysMs($this->chains->filters($this->names->of($craft, $craft->settings), $rotorHz));
         $to = self::delaysMs($this->chains->filters($this->names->of($craft, $after), $rotorHz));
         yield new TrayEffect('delay of the rate path at 30 Hz', 'ms', $from[0], $to[0], 2);

@@ -24,7 +24,8 @@ final readonly class GainFindings
     /** @param array<string, AxisPrediction> $axes */
     public static function of(array $axes, string $log): self
     {
-        $all = $staged = $over = [];
+        $all = $short = $over = [];
+        $told = 0;
         foreach ($axes as $axis => $a) {
             if (isset($a['why'])) {
                 $all[] = new GainFinding($axis, ucfirst($axis).': cannot tell', '', $a['why']);
@@ -34,31 +35,37 @@ final readonly class GainFindings
             if ($overshoots) {
                 $over[] = $axis;
             }
-            if (!$a['same_gains']) {
-                $staged[] = self::inShort($axis, $a);
+            ++$told;
+            $standing = Standing::from($a['standing']);
+            if (Standing::AsFlown !== $standing) {
+                $short[$standing->value][] = self::inShort($axis, $a);
             }
             $all[] = new GainFinding(
                 $axis,
                 self::title($axis, $a, $overshoots),
                 null === $a['measured_peak'] ? '' : \sprintf('peak %.2f', $a['measured_peak']),
                 \sprintf('Worked out from %s; with the gains flown, the model peaks at %.2f.', $log, $a['modelled_peak']),
-                $a['same_gains'] ? '' : self::asStaged($a),
+                Standing::AsFlown === $standing ? '' : self::asPredicted($a, $standing),
                 self::better($a, $overshoots),
                 null === $a['proposal'] ? [] : ["gain.$axis.p" => $a['proposal']['p'], "gain.$axis.d" => $a['proposal']['d']],
             );
         }
 
-        return new self(self::answer($staged, $over), $all, $over);
+        return new self(0 === $told ? 'This flight cannot tell what the gains do.' : self::answer($short, $over), $all, $over);
     }
 
     /**
-     * @param list<string> $staged
-     * @param list<string> $over
+     * @param array<string, list<string>> $short by standing
+     * @param list<string>                $over
      */
-    private static function answer(array $staged, array $over): string
+    private static function answer(array $short, array $over): string
     {
+        $staged = $short[Standing::AsStaged->value] ?? [];
+        $stands = $short[Standing::AsItStands->value] ?? [];
+
         return match (true) {
             [] !== $staged => 'As staged, '.implode('; ', $staged).'.',
+            [] !== $stands => 'As the craft stands now, not yet flown, '.implode('; ', $stands).'.',
             [] === $over => 'With these gains the craft answers cleanly.',
             default => ucfirst(implode(' and ', $over)).(1 === \count($over) ? ' overshoots' : ' overshoot').' with these gains.',
         };
@@ -77,20 +84,24 @@ final readonly class GainFindings
     private static function inShort(string $axis, array $a): string
     {
         return $a['stable'] ?? false
-            ? \sprintf('%s would peak at %.2f instead of %s', $axis, $a['predicted_peak'], self::figure($a['measured_peak'], 2))
+            ? \sprintf('%s would peak at %.2f', $axis, $a['predicted_peak']).
+                (null === $a['measured_peak'] ? '' : \sprintf(' instead of %.2f', $a['measured_peak']))
             : "$axis would oscillate";
     }
 
     /** @param AxisPrediction $a */
-    private static function asStaged(array $a): string
+    private static function asPredicted(array $a, Standing $standing): string
     {
+        $as = Standing::AsStaged === $standing ? 'As staged' : 'As it stands now';
+
         return $a['stable'] ?? false
             ? \sprintf(
-                'As staged: peak %.2f, 50 %% in %s ms.',
+                '%s: peak %.2f, 50 %% in %s ms.',
+                $as,
                 $a['predicted_peak'],
                 self::figure($a['numbers']['delay_ms'] ?? null, 1),
             )
-            : 'As staged it would oscillate. Do not fly this.';
+            : "$as it would oscillate. Do not fly this.";
     }
 
     /** @param AxisPrediction $a */

@@ -15,6 +15,8 @@ use Ortholex\App\Report\AnalysisStore;
 use Ortholex\App\Settings\Staging;
 use Ortholex\App\Settings\Tray\TrayEffect;
 use Ortholex\App\Settings\Tray\TrayEffects;
+use Ortholex\App\Settings\Tray\TrayWarning;
+use Ortholex\App\Settings\Tray\TrayWarnings;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Settings\SettingGroup;
@@ -24,8 +26,11 @@ use Symfony\Component\Routing\Generator\UrlGeneratorInterface;
 
 /** What the book knows through sheet 61: steps that overshoot, and what staged gains would make of them. */
 #[AsTaggedItem(priority: 10)]
-final readonly class GainsInBook implements NextStepSource, PartMark, TrayEffects
+final readonly class GainsInBook implements NextStepSource, PartMark, TrayEffects, TrayWarnings
 {
+    /** By so much more than flown a peak must grow for it to be asked once more: what only lessens an overshoot is no news. */
+    private const WORSE = 0.05;
+
     public function __construct(
         private LogBook $book,
         private AnalysisStore $analyses,
@@ -71,8 +76,27 @@ final readonly class GainsInBook implements NextStepSource, PartMark, TrayEffect
 
     public function effects(Craft $craft, SettingSet $after): iterable
     {
-        foreach ($this->predictions->peaks($craft) as $axis => $peak) {
-            yield new TrayEffect("peak of {$axis}'s step", '', $peak['from'], $peak['to'], 2, always: true);
+        [$log, $told] = $this->predictions->ofStaged($craft);
+        foreach ($told as $axis => $one) {
+            if ($one['stable'] && null !== $one['measured_peak']) {
+                yield new TrayEffect("peak of {$axis}'s step, by $log", '', $one['measured_peak'], $one['predicted_peak'], 2, always: true);
+            }
+        }
+    }
+
+    public function warnings(Craft $craft): iterable
+    {
+        [$log, $told] = $this->predictions->ofStaged($craft);
+        foreach ($told as $axis => $one) {
+            $peak = $one['predicted_peak'];
+            if (!$one['stable']) {
+                yield new TrayWarning("By $log, $axis would oscillate with what is staged.");
+            } elseif (
+                StepOutcome::Overshoots === StepOutcome::ofPeak($peak)
+                && $peak > self::WORSE + ($one['measured_peak'] ?? 1.0)
+            ) {
+                yield new TrayWarning(\sprintf('By %s, %s would ring: its step would peak at %.2f.', $log, $axis, $peak));
+            }
         }
     }
 }

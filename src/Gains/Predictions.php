@@ -8,6 +8,7 @@ use Ortholex\App\Book\Craft;
 use Ortholex\App\FlightLog\Log;
 use Ortholex\App\Report\AnalysisStore;
 use Ortholex\App\Report\Chains;
+use Ortholex\App\Report\JudgedLog;
 use Ortholex\App\Report\WorkedOut;
 use Ortholex\App\Settings\CurrentNames;
 use Ortholex\App\Settings\Staging;
@@ -27,7 +28,7 @@ use Ortholex\Core\Tuning\LoopPrediction;
  *
  * @phpstan-type Proposal array{p: float, d: float, from_p: float, from_d: float, peak: float, delay_ms: float|null, noise: float}
  * @phpstan-type Told array{measured_peak: float|null, verdict: string|null, modelled_peak: float,
- *     same_gains: bool, step_ms: float, predicted: list<float>, stable: bool, numbers: array<string, mixed>, predicted_peak: float,
+ *     standing: string, step_ms: float, predicted: list<float>, stable: bool, numbers: array<string, mixed>, predicted_peak: float,
  *     proposal: Proposal|null, measured: array<string, mixed>}
  * @phpstan-type AxisPrediction array{why: string}|Told
  */
@@ -36,6 +37,7 @@ final readonly class Predictions
     public function __construct(
         private AnalysisStore $analyses,
         private Staging $staging,
+        private JudgedLog $judged,
         private Chains $chains,
         private CurrentNames $names,
         private Words $words,
@@ -44,48 +46,41 @@ final readonly class Predictions
     }
 
     /**
-     * Peaks of the step, as flown and as staged, of the axes whose gains are staged; by the newest log that can tell.
+     * What the log that is judged by says of the axes that something is staged for; nothing where it cannot tell.
      *
-     * @return array<string, array{from: float, to: float}> by axis
+     * @return array{string, array<string, Told>} code of the log, and its predictions by axis
      */
-    public function peaks(Craft $craft): array
+    public function ofStaged(Craft $craft): array
     {
-        $staged = $this->staging->of($craft)->names();
-        $axes = array_filter(
-            ['roll', 'pitch', 'yaw'],
-            static fn (string $a): bool => [] !== preg_grep("~^gain\\.$a\\.(p|i|d|ff)$~", $staged),
-        );
-        $log = [] === $axes ? null : $this->chains->newest($craft);
-        $peaks = [];
+        $log = $this->staging->of($craft)->isEmpty() ? null : $this->judged->of($craft);
+        $told = [];
         foreach (null === $log ? [] : $this->of($craft, $log) as $axis => $one) {
-            if (\in_array($axis, $axes, true) && \is_array($one) && true === ($one['stable'] ?? false)) {
-                $from = $one['measured_peak'] ?? null;
-                $to = $one['predicted_peak'] ?? null;
-                if (\is_float($from) && \is_float($to)) {
-                    $peaks[$axis] = ['from' => $from, 'to' => $to];
-                }
+            if (isset($one['standing']) && Standing::AsStaged->value === $one['standing']) {
+                $told[$axis] = $one;
             }
         }
 
-        return $peaks;
+        return [$log->code ?? '', $told];
     }
 
     /** @return array<string, AxisPrediction> per axis: measured, predicted, proposal; and a sentence why where there is none */
     public function of(Craft $craft, Log $log): array
     {
         $wanted = $this->names->of($craft, $this->staging->preview($craft));
-        $from = [FlightAnalysis::VERSION, $log->sha256, $log->struck, $log->turned, $log->settings, $wanted, $craft->settings];
+        $now = $this->names->of($craft, $craft->settings);
+        $from = [FlightAnalysis::VERSION, $log->sha256, $log->struck, $log->turned, $log->settings, $wanted, $now];
 
-        return $this->workedOut->once('predictions', $from, fn (): array => $this->axes($craft, $log, $wanted));
+        return $this->workedOut->once('predictions', $from, fn (): array => $this->axes($craft, $log, $wanted, $now));
     }
 
     /** @return array<string, AxisPrediction> */
-    private function axes(Craft $craft, Log $log, SettingSet $wanted): array
+    private function axes(Craft $craft, Log $log, SettingSet $wanted, SettingSet $now): array
     {
         $charts = $this->analyses->charts($log);
         $report = $this->analyses->report($log);
         $flown = $log->settings;
         $rotorHz = $this->chains->rotorHz($craft, $log);
+        $filters = array_map(fn (SettingSet $s): RateFilters => $this->chains->filters($s, $rotorHz), [$wanted, $flown, $now]);
         $axes = [];
         foreach (['roll', 'pitch', 'yaw'] as $axis) {
             $plant = $charts->plants[$axis] ?? null;
@@ -100,14 +95,13 @@ final readonly class Predictions
                 continue;
             }
             $of = Axis::from($axis);
-            $axes[$axis] = $this->told(
-                $plant,
-                GainSet::ofAxis($wanted, $of),
-                $this->chains->filters($wanted, $rotorHz),
-                GainSet::ofAxis($flown, $of),
-                $this->chains->filters($flown, $rotorHz),
-                $peak,
-            ) + [
+            $gains = array_map(static fn (SettingSet $s): GainSet => GainSet::ofAxis($s, $of), [$wanted, $flown, $now]);
+            $axes[$axis] = $this->told($plant, $gains[0], $filters[0], $gains[1], $filters[1], $peak) + [
+                'standing' => match (true) {
+                    $gains[0] == $gains[1] && $filters[0] == $filters[1] => Standing::AsFlown->value,
+                    $gains[0] == $gains[2] && $filters[0] == $filters[2] => Standing::AsItStands->value,
+                    default => Standing::AsStaged->value,
+                },
                 'verdict' => null === $peak ? null : $this->words->of(StepOutcome::ofPeak($peak)),
                 'measured' => $measured,
             ];
@@ -117,7 +111,7 @@ final readonly class Predictions
     }
 
     /**
-     * @return array{measured_peak: float|null, modelled_peak: float, same_gains: bool, step_ms: float, predicted: list<float>,
+     * @return array{measured_peak: float|null, modelled_peak: float, step_ms: float, predicted: list<float>,
      *     stable: bool, numbers: array<string, mixed>, predicted_peak: float, proposal: Proposal|null}
      */
     private function told(
@@ -144,7 +138,6 @@ final readonly class Predictions
             return [
                 'measured_peak' => $peak,
                 'modelled_peak' => round($check->peak, 3),
-                'same_gains' => $wanted == $flown,
                 'step_ms' => 1.0,
                 'predicted' => array_map(static fn (float $v): float => round($v, 4), $predicted->curve->values),
                 'stable' => $predicted->isStable(),

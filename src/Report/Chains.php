@@ -26,18 +26,6 @@ final readonly class Chains
         return RateFilters::of($current, $current->loopHz(), $rotorHz);
     }
 
-    /** The newest log that has been analysed and says with what it was flown. */
-    public function newest(Craft $craft): ?Log
-    {
-        foreach ($this->book->of($craft) as $log) {
-            if ($log->settings->has('gain.roll.p') && $this->analyses->has($log)) {
-                return $log;
-            }
-        }
-
-        return null;
-    }
-
     /** @return list<float> mean rotor speeds of a log; of the newest when none is given, empty when there is none */
     public function rotorHz(Craft $craft, ?Log $log = null): array
     {

@@ -11,6 +11,7 @@ use Ortholex\App\Firmware\FlashMap;
 use Ortholex\App\Firmware\ImageExtent;
 use Ortholex\App\Gains\GainFindings;
 use Ortholex\App\Gains\Predictions;
+use Ortholex\App\Gains\Standing;
 use Ortholex\App\Logs\CardView;
 use Ortholex\App\Motors\Reading\RisenView;
 use Ortholex\App\Motors\RiseChart;
@@ -179,7 +180,7 @@ final class DrawingsTest extends TestCase
     private static function told(
         ?float $peak = 1.38,
         ?string $verdict = 'overshoots',
-        bool $sameGains = true,
+        Standing $standing = Standing::AsFlown,
         bool $stable = true,
         ?array $proposal = null,
         array $numbers = ['delay_ms' => 12.8],
@@ -188,7 +189,7 @@ final class DrawingsTest extends TestCase
             'measured_peak' => $peak,
             'verdict' => $verdict,
             'modelled_peak' => 1.34,
-            'same_gains' => $sameGains,
+            'standing' => $standing->value,
             'step_ms' => 1.0,
             'predicted' => [],
             'stable' => $stable,
@@ -225,9 +226,14 @@ final class DrawingsTest extends TestCase
 
     public function testStagedGainsAreSpokenOfFirst(): void
     {
-        $axes = ['roll' => self::told(sameGains: false), 'pitch' => self::told(sameGains: false, stable: false)];
+        $axes = ['roll' => self::told(standing: Standing::AsStaged), 'pitch' => self::told(standing: Standing::AsStaged, stable: false)];
         $said = GainFindings::of($axes, 'C-1');
         self::assertSame('As staged, roll would peak at 1.15 instead of 1.38; pitch would oscillate.', $said->answer);
+        $stands = GainFindings::of(['yaw' => self::told(peak: null, standing: Standing::AsItStands)], 'C-1');
+        self::assertSame('As the craft stands now, not yet flown, yaw would peak at 1.15.', $stands->answer, 'nothing is said of what is not known');
+        self::assertStringStartsWith('As it stands now: peak 1.15', $stands->all[0]->staged);
+        $nothing = GainFindings::of(['roll' => ['why' => 'The log moved this axis too little.']], 'C-1');
+        self::assertSame('This flight cannot tell what the gains do.', $nothing->answer);
         self::assertSame('As staged: peak 1.15, 50 % in 12.8 ms.', $said->all[0]->staged);
         self::assertSame('As staged it would oscillate. Do not fly this.', $said->all[1]->staged);
         self::assertStringContainsString('No P and D in reach', $said->all[0]->better);
@@ -235,13 +241,13 @@ final class DrawingsTest extends TestCase
 
     public function testWithoutAPeakNothingIsClaimed(): void
     {
-        $yaw = self::told(peak: null, verdict: null, sameGains: false, numbers: []);
+        $yaw = self::told(peak: null, verdict: null, standing: Standing::AsStaged, numbers: []);
         $said = GainFindings::of(['yaw' => $yaw], 'C-1');
         self::assertSame('Yaw was flown', $said->all[0]->title);
         self::assertSame('', $said->all[0]->mark);
-        self::assertSame('As staged, yaw would peak at 1.15 instead of –.', $said->answer);
+        self::assertSame('As staged, yaw would peak at 1.15.', $said->answer);
         self::assertSame('As staged: peak 1.15, 50 % in – ms.', $said->all[0]->staged);
-        self::assertSame('With these gains the craft answers cleanly.', GainFindings::of([], 'C-1')->answer);
+        self::assertSame('This flight cannot tell what the gains do.', GainFindings::of([], 'C-1')->answer);
     }
 
     public function testAnEffectCountsWhereItCanBeSeen(): void

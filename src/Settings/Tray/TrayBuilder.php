@@ -15,18 +15,24 @@ use Ortholex\Core\Settings\Consistency\Circumstances;
 use Ortholex\Core\Settings\Consistency\Consistency;
 use Ortholex\Core\Settings\EscTable;
 use Symfony\Component\DependencyInjection\Attribute\TaggedIterator;
+use Symfony\Component\HttpFoundation\RequestStack;
 
 /** Gathers what the tray shows. */
 final readonly class TrayBuilder
 {
-    /** @param iterable<TrayEffects> $effects */
+    /**
+     * @param iterable<TrayEffects>  $effects
+     * @param iterable<TrayWarnings> $warnings
+     */
     public function __construct(
         private Staging $staging,
         private Catalogue $catalogue,
         private LinkService $links,
         private Airframes $frames,
         private Writing $writing,
+        private RequestStack $requests,
         #[TaggedIterator(TrayEffects::class)] private iterable $effects,
+        #[TaggedIterator(TrayWarnings::class)] private iterable $warnings,
     ) {
     }
 
@@ -66,6 +72,27 @@ final readonly class TrayBuilder
             $linked,
             $seen,
             $this->writing->interrupted($craft),
+            $this->warnings($craft),
+            $this->log(),
         );
+    }
+
+    /** Number of the log that the page is about: a Commit is judged by the same. */
+    private function log(): string
+    {
+        $log = $this->requests->getMainRequest()?->query->all()['log'] ?? null;
+
+        return is_numeric($log) ? (string) (int) $log : '';
+    }
+
+    /** @return list<TrayWarning> of all that is staged */
+    public function warnings(Craft $craft): array
+    {
+        $warnings = [];
+        foreach ($this->warnings as $source) {
+            array_push($warnings, ...$source->warnings($craft));
+        }
+
+        return $warnings;
     }
 }

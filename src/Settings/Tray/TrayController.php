@@ -10,6 +10,7 @@ use Ortholex\App\Settings\Commit;
 use Ortholex\App\Settings\Staging;
 use Ortholex\App\Settings\Writing;
 use Ortholex\App\Shell\Answer;
+use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\Input;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpKernel\Attribute\AsController;
@@ -23,6 +24,7 @@ final readonly class TrayController
         private Staging $staging,
         private Commit $commit,
         private Writing $writing,
+        private TrayBuilder $trays,
     ) {
     }
 
@@ -61,6 +63,10 @@ final readonly class TrayController
     {
         $craft = $this->crafts->named($slug);
         $input = Input::of($request);
+        $warnings = $input->flag('knowing') ? [] : $this->trays->warnings($craft);
+        if ([] !== $warnings) {
+            throw BadRequest::at('knowing', $warnings[0]->words.' Say in the tray that you have read this, and commit again.');
+        }
 
         return self::done($this->commit->run($craft, $input->text('reason', 500)));
     }

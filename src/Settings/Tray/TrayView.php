@@ -14,6 +14,7 @@ final readonly class TrayView
      * @param list<TrayItem>   $items
      * @param list<Clash>      $clashes
      * @param list<TrayEffect> $effects
+     * @param list<TrayWarning> $warnings
      * @param int              $seen    number of the last step of staging that this shows
      */
     public function __construct(
@@ -24,13 +25,15 @@ final readonly class TrayView
         public bool $linked,
         public int $seen,
         public ?Interrupted $interrupted = null,
+        public array $warnings = [],
+        public string $log = '',
     ) {
     }
 
     /** Whether there is anything to be said of what a Commit would do. */
     public function says(): bool
     {
-        return [] !== $this->effects || [] !== $this->clashes || $this->restarts > 0;
+        return [] !== $this->effects || [] !== $this->warnings || [] !== $this->clashes || $this->restarts > 0;
     }
 
     public function refused(): bool
