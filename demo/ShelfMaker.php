@@ -112,11 +112,18 @@ final readonly class ShelfMaker
         }
     }
 
-    public static function escImage(string $family, string $version, string $layout, int $clockMhz, int $deadTimeNs, int $khz): HexImage
-    {
+    public static function escImage(
+        string $family,
+        string $version,
+        string $layout,
+        int $clockMhz,
+        int $deadTimeNs,
+        int $khz,
+        int $bytes = 11 * 1024,
+    ): HexImage {
         $seed = "$family/$version/$layout/$clockMhz/$deadTimeNs/$khz";
         $stream = '';
-        for ($i = 0; \strlen($stream) < 11 * 1024; ++$i) {
+        for ($i = 0; \strlen($stream) < $bytes; ++$i) {
             $stream .= hash('sha512', "$seed/$i", true);
         }
         $vectors = substr(hash('sha512', "vectors/$seed", true), 0, EscLabel::OFFSET);

@@ -20,5 +20,6 @@ final class Version20261129000002 extends AbstractMigration
         foreach (['journal', 'change_entry', 'snapshot'] as $table) {
             $this->addSql("ALTER TABLE $table ADD COLUMN escs CLOB NOT NULL DEFAULT '[]'");
         }
+        $this->addSql("ALTER TABLE craft ADD COLUMN esc_orders CLOB NOT NULL DEFAULT '[]'");
     }
 }

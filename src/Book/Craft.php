@@ -91,6 +91,14 @@ class Craft
     #[ORM\Column(type: Types::JSON)]
     public array $escs = [];
 
+    /**
+     * ESC firmware that is still to be written, and the settings that are to come back with it: written down before the first byte.
+     *
+     * @var array<string, array<string, mixed>> by serial number of the ESC
+     */
+    #[ORM\Column(type: Types::JSON)]
+    public array $escOrders = [];
+
     /** Which state of power the ESCs were last read in. */
     #[ORM\Column(nullable: true)]
     public ?int $escsSince = null;

@@ -33,6 +33,7 @@ final class EscController extends SheetController
         private readonly Benches $benches,
         private readonly EntityManagerInterface $entities,
         private readonly Words $words,
+        private readonly EscOrders $orders,
     ) {
     }
 
@@ -55,6 +56,7 @@ final class EscController extends SheetController
                 $this->benches->of($craft)->state()->pack,
                 $request->query->getString('setting'),
                 $this->words,
+                $this->orders->open($craft),
             ),
         );
     }

@@ -51,6 +51,7 @@ final class EscFirmwareController extends SheetController
         private readonly Words $words,
         private readonly CraftInterlocks $interlocks,
         private readonly UrlGeneratorInterface $urls,
+        private readonly EscOrders $orders,
     ) {
     }
 
@@ -87,6 +88,8 @@ final class EscFirmwareController extends SheetController
                 $this->escs->isRead($craft),
                 $craft->escsProblem,
                 self::nowKhz($craft),
+                $this->orders->open($craft),
+                $craft->settings,
             ),
         );
     }
@@ -142,6 +145,20 @@ final class EscFirmwareController extends SheetController
         $this->jobs->answers($job);
 
         return Answer::of(['job' => $job->id])->to($this->urls->generate('esc_firmware', ['slug' => $slug]));
+    }
+
+    /** What is left of earlier writes is left as it is. */
+    #[Route('/craft/{slug}/12/escs/aside', name: 'esc_firmware_aside', methods: ['POST'])]
+    public function aside(string $slug): Answer
+    {
+        $craft = $this->crafts->named($slug);
+        $this->orders->aside($craft);
+        foreach ($this->entities->getRepository(Job::class)->findBy(['craft' => $craft, 'kind' => 'flash-escs', 'seen' => false]) as $job) {
+            $job->seen = $job->seen || !$job->isOpen();
+        }
+        $this->entities->flush();
+
+        return Answer::said('');
     }
 
     /** @return list<string> places: ticked in the form, or named one after the other */

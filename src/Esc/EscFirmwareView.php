@@ -6,6 +6,7 @@ namespace Ortholex\App\Esc;
 
 use Ortholex\App\Work\Job;
 use Ortholex\Core\Airframe\Airframe;
+use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Esc\EscIdentity;
 use Ortholex\Core\Firmware\Fit;
 use Ortholex\Core\Firmware\FitVerdict;
@@ -17,6 +18,7 @@ final readonly class EscFirmwareView
      * @param array<string, EscIdentity|null> $escs   by place
      * @param array<string, int>              $pads   by place
      * @param list<EscImage>                  $images
+     * @param array<string, EscOrder>         $orders what is left of earlier writes, by place
      */
     public function __construct(
         public Airframe $frame,
@@ -32,6 +34,8 @@ final readonly class EscFirmwareView
         public bool $read,
         public string $problem,
         public int $nowKhz,
+        public array $orders,
+        public SettingSet $settings,
     ) {
     }
 
@@ -76,19 +80,60 @@ final readonly class EscFirmwareView
         };
     }
 
-    /** @return list<string> places that are still to be written after the last attempt */
-    public function again(): array
+    /** How the last write ended is told until it was seen, and as long as something is left of it. */
+    public function tellsResult(): bool
     {
-        $orders = $this->flash->parameters['escs'] ?? [];
-
-        return [] !== $this->failed() ? $this->failed() : array_map(strval(...), array_keys(\is_array($orders) ? $orders : []));
+        return !$this->isOpen() && ([] !== $this->orders || (null !== $this->flash && !$this->flash->seen));
     }
 
-    /** @return list<string> places whose last write failed */
-    public function failed(): array
+    /** @return array<string, mixed> what the last write has written, by place */
+    public function written(): array
     {
-        $failed = $this->flash->result['failed'] ?? [];
+        $done = null === $this->flash || $this->flash->seen ? [] : $this->flash->result['done'] ?? [];
+        $written = [];
+        foreach (\is_array($done) ? $done : [] as $place => $image) {
+            if (!isset($this->orders[$place])) {
+                $written[(string) $place] = $image;
+            }
+        }
 
-        return \is_array($failed) ? array_map('strval', array_keys($failed)) : [];
+        return $written;
+    }
+
+    /** @return array<string, string> places that are still to be written, with commas between, by key of the release */
+    public function again(): array
+    {
+        $again = [];
+        foreach ($this->orders as $place => $order) {
+            if (EscOrderState::Gone !== $order->state) {
+                $again[$order->key][] = $place;
+            }
+        }
+
+        return array_map(static fn (array $places): string => implode(',', $places), $again);
+    }
+
+    /** @return array<string, list<string>> places by what is to be said of them */
+    public function left(): array
+    {
+        $left = [];
+        foreach ($this->orders as $place => $order) {
+            $left[$order->state->value][] = $place;
+        }
+
+        return $left;
+    }
+
+    /** @return array<string, string> settings of before that can be staged, by full name */
+    public function toStage(string $place): array
+    {
+        $values = [];
+        foreach ($this->orders[$place]->held ?? [] as $key => $value) {
+            if (isset($this->settings["esc.$place.$key"])) {
+                $values["esc.$place.$key"] = \is_bool($value) ? ($value ? '1' : '0') : (string) $value;
+            }
+        }
+
+        return $values;
     }
 }

@@ -9,10 +9,7 @@ use Ortholex\App\Book\Craft;
 use Ortholex\App\Link\Benches;
 use Ortholex\App\Link\CraftInterlocks;
 use Ortholex\App\Link\Escs;
-use Ortholex\App\Link\EscsFlashed;
 use Ortholex\App\Link\LinkService;
-use Ortholex\App\Settings\ChangeEntry;
-use Ortholex\App\Settings\Outcome;
 use Ortholex\App\Settings\Snapshots;
 use Ortholex\App\Shelf\EscShelfItem;
 use Ortholex\App\Shelf\Shelf;
@@ -29,7 +26,7 @@ use Ortholex\Core\Link\EscClient;
 use Ortholex\Core\Link\LinkError;
 use Ortholex\Core\Link\PageWriter;
 use Ortholex\Core\Settings\EscTable;
-use Symfony\Contracts\EventDispatcher\EventDispatcherInterface;
+use Ortholex\Core\Settings\Setting;
 
 /**
  * Writes ESC images through the board, one ESC after the other; each gets the variant made for its own hardware.
@@ -47,7 +44,7 @@ final readonly class EscFlashHandler implements JobHandler
         private EntityManagerInterface $entities,
         private Words $words,
         private CraftInterlocks $interlocks,
-        private EventDispatcherInterface $events,
+        private EscOrders $orders,
     ) {
     }
 
@@ -64,92 +61,80 @@ final readonly class EscFlashHandler implements JobHandler
     public function run(Job $job, JobProgress $progress): array
     {
         $craft = $job->craft;
-        $orders = \is_array($job->parameters['escs'] ?? null) ? $job->parameters['escs'] : [];
+        $images = [];
+        foreach (\is_array($job->parameters['escs'] ?? null) ? $job->parameters['escs'] : [] as $place => $image) {
+            $images[(string) $place] = \is_string($image) ? $image : '';
+        }
         $this->links->demandLinked($craft);
         $this->interlocks->of($craft)->demandPropsOff(MotorWork::FlashEsc);
         $this->snapshots->take($craft, 'Before flashing ESCs', true);
-        $this->entities->flush();
+        $key = $job->parameters['image'] ?? '';
+        $orders = $this->orders->begin($craft, $images, \is_string($key) ? $key : '');
         $done = $failed = [];
         $count = max(1, \count($orders));
         $pads = array_flip(EscTable::pads($craft->settings));
         foreach (array_keys($orders) as $n => $place) {
-            $place = (string) $place;
             $name = str_replace('_', ' ', $place);
             $tell = static function (float $share, string $doing) use ($progress, $n, $count, $place, $name): void {
                 $progress->at(0.02 + (0.95 * ($n + $share)) / $count, "$name: $doing", new JobStep(place: $place));
             };
             try {
-                $item = $this->shelf->escItem(\is_string($orders[$place]) ? $orders[$place] : '');
-                $this->flashOne($craft, $pads[$place] ?? 0, $place, $item, $tell);
+                $item = $this->shelf->escItem($orders[$place]->image);
+                $this->flashOne($craft, $pads[$place] ?? 0, $orders[$place], $item, $tell);
                 $done[$place] = $item->manifest->inWords();
+                $this->orders->done($craft, $orders[$place]);
             } catch (LinkError|FirmwareError $e) {
                 $failed[$place] =
                     $e->getMessage().
                     ' Try it again; the second try often succeeds. If it fails three times, suspect the signal wire or the ESC.';
+                // It knows by now what the ESC held.
+                $known = $craft->escOrders[$orders[$place]->id] ?? null;
+                $this->orders->keep(
+                    $craft,
+                    (null === $known ? $orders[$place] : EscOrder::fromArray($orders[$place]->id, $known))->failed($failed[$place]),
+                );
                 if ($e instanceof LinkError && $e->lost) {
                     break;
                 }
             }
+            $progress->have(['done' => $done, 'failed' => $failed]);
         }
         $progress->at(0.98, 'reading all ESCs again');
         $this->escs->read($craft);
-        if ([] !== $done) {
-            $this->events->dispatch(new EscsFlashed($craft, array_keys($done)));
-            ++$craft->revision;
-            $words = [];
-            foreach ($done as $place => $image) {
-                $words[] = str_replace('_', ' ', $place).": $image";
-            }
-            $this->entities->persist(
-                new ChangeEntry(
-                    $craft,
-                    $craft->revision,
-                    new \DateTimeImmutable(),
-                    'ESCs flashed',
-                    implode('; ', $words).'.',
-                    [],
-                    \count($done) === \count($orders) ? Outcome::Done : Outcome::HalfDone,
-                    array_values(
-                        array_map(
-                            static fn (int|string $place): string => 'ESC of '.str_replace('_', ' ', (string) $place),
-                            array_keys(array_diff_key($orders, $done)),
-                        ),
-                    ),
-                ),
-            );
-        }
         $this->entities->flush();
+        $said = implode(
+            ' ',
+            array_map(
+                static fn (string $place, string $why): string => ucfirst(str_replace('_', ' ', $place)).": $why",
+                array_keys($failed),
+                $failed,
+            ),
+        );
         if ([] === $done && [] !== $failed) {
-            throw FirmwareError::because(
-                implode(
-                    ' ',
-                    array_map(
-                        static fn (string $place, string $why): string => ucfirst(str_replace('_', ' ', $place)).": $why",
-                        array_keys($failed),
-                        $failed,
-                    ),
-                ),
-            );
+            throw FirmwareError::because($said);
         }
 
-        return ['done' => $done, 'failed' => $failed, 'order' => array_intersect_key($orders, $failed)];
+        return ['done' => $done, 'failed' => $failed] + ([] === $failed ? [] : [JobHandler::HALF => $said]);
     }
 
     /** @param \Closure(float, string): void $tell */
-    private function flashOne(Craft $craft, int $pad, string $place, EscShelfItem $item, \Closure $tell): void
+    private function flashOne(Craft $craft, int $pad, EscOrder $order, EscShelfItem $item, \Closure $tell): void
     {
         $client = new EscClient($this->benches->client($craft), $pad);
         $tell(0.0, 'asking who it is');
         $esc = $client->identity();
+        if ('' !== $esc->serial && '' !== ($sits = Escs::seats($craft)->serials[$order->place] ?? '') && $sits !== $esc->serial) {
+            throw FirmwareError::because("Another ESC sits there by now: {$esc->serial}, not $sits. Read them again.");
+        }
         $image = Shelf::read($item->path);
         $fit = $item->manifest->fit($esc, $image);
         if (!$fit->mayBeWritten()) {
             throw FirmwareError::because('The image does not fit and was not written. '.implode(' ', $this->words->all($fit->reasons)));
         }
-        // One found in its bootloader cannot be asked what it held.
-        $before = EscTable::at($place, $craft->settings);
+        // One found in its bootloader cannot be asked what it held; one that was interrupted may hold defaults by now.
+        $before = $order->held ?? ($esc->inBootloader() ? EscTable::at($order->place, $craft->settings) : $client->readSettings());
+        $this->orders->keep($craft, $order->holding($before));
         if (!$esc->inBootloader()) {
-            $before = $client->readSettings();
             $client->toBootloader();
             $esc = $client->identity();
             if (!$esc->inBootloader()) {
@@ -171,6 +156,12 @@ final readonly class EscFlashHandler implements JobHandler
         if (!$carried->isEmpty()) {
             $tell(0.95, 'returning its settings');
             $client->writeSettings($carried);
+        }
+        $held = $client->readSettings();
+        foreach ($carried as $key => $value) {
+            if (!isset($held[$key]) || !Setting::same($held[$key], $value)) {
+                throw FirmwareError::because("It runs, but did not take back $key.");
+            }
         }
     }
 

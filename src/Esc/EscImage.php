@@ -34,7 +34,12 @@ final readonly class EscImage
 
     public function key(): string
     {
-        return strtolower("$this->product-{$this->version->toString()}-$this->switchingKhz");
+        return self::keyOf($this->product, $this->version, $this->switchingKhz);
+    }
+
+    public static function keyOf(string $product, Version $version, int $khz): string
+    {
+        return strtolower("$product-{$version->toString()}-$khz");
     }
 
     /** @return list<string> places it can be written to */

@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace Ortholex\App\Esc;
 
 use Ortholex\App\Book\Craft;
+use Ortholex\App\Book\Sheet\Part;
+use Ortholex\App\Book\Sheet\PartMark;
 use Ortholex\App\Book\Step\NextStep;
 use Ortholex\App\Book\Step\NextStepSource;
 use Ortholex\App\Book\Step\Urgency;
@@ -16,18 +18,42 @@ use Symfony\Component\EventDispatcher\Attribute\AsEventListener;
 use Symfony\Component\Routing\Generator\UrlGeneratorInterface;
 
 /** What the book knows through sheet 16 and the writing of ESC firmware. */
-final readonly class EscInBook implements NextStepSource
+final readonly class EscInBook implements NextStepSource, PartMark
 {
     private const LOOK = 'esc_settings';
 
-    public function __construct(private UrlGeneratorInterface $urls)
+    public function __construct(private UrlGeneratorInterface $urls, private EscOrders $orders)
     {
+    }
+
+    public function part(): Part
+    {
+        return Part::Build;
+    }
+
+    public function mark(Craft $craft): string
+    {
+        return [] === $this->orders->open($craft) ? '' : '!';
     }
 
     public function steps(Craft $craft): iterable
     {
         if (!$craft->isKnown()) {
             return;
+        }
+        $open = $this->orders->open($craft);
+        if ([] !== $open) {
+            $said = [];
+            foreach ($open as $place => $order) {
+                $said[] = str_replace('_', ' ', $place).' '.$order->state->value;
+            }
+            $key = array_values($open)[0]->key;
+            yield new NextStep(
+                Urgency::Unfinished,
+                'ESC firmware is half written: '.implode(', ', $said).'.',
+                $this->urls->generate('esc_firmware', ['slug' => $craft->slug] + ('' === $key ? [] : ['image' => $key])),
+                'Write the rest',
+            );
         }
         if (\in_array(self::LOOK, $craft->redo, true)) {
             yield new NextStep(

@@ -43,6 +43,7 @@ final readonly class EscView
      * @param array<string, list<string>>          $odd    labels of the settings in which a place differs, by place
      * @param array<string, array{ok: bool, tries: int}> $acks how the last write was acknowledged, by place
      * @param array<string, int>                   $pads   by place
+     * @param array<string, EscOrder>              $orders what is left of writing their firmware, by place
      */
     private function __construct(
         public array $escs,
@@ -56,11 +57,13 @@ final readonly class EscView
         public bool $pack,
         public string $problem,
         public ?EscRow $chosen,
+        public array $orders,
     ) {
     }
 
     /**
-     * @param SettingSet $base as the settings are
+     * @param SettingSet              $base   as the settings are
+     * @param array<string, EscOrder> $orders what is left of writing their firmware, by place
      */
     public static function of(
         Craft $craft,
@@ -72,6 +75,7 @@ final readonly class EscView
         bool $pack,
         string $chosen,
         Words $words,
+        array $orders = [],
     ): self {
         $escs = Escs::identities($craft);
         uksort($escs, static fn (string $a, string $b): int => array_search($a, self::ORDER, true) <=> array_search($b, self::ORDER, true));
@@ -105,7 +109,7 @@ final readonly class EscView
         }
         $places = self::places($frame, $escs, $pads, $acks, $rows, $was);
 
-        return new self($escs, $groups, $places, $odd, $acks, $pads, $linked, $read, $pack, $craft->escsProblem, $found);
+        return new self($escs, $groups, $places, $odd, $acks, $pads, $linked, $read, $pack, $craft->escsProblem, $found, $orders);
     }
 
     /**

@@ -61,6 +61,7 @@ final readonly class Escs
         if ([] !== $moved) {
             $this->events->dispatch(new EscsMoved($craft, $moved));
         }
+        $this->events->dispatch(new EscsRead($craft));
     }
 
     /** @return array<string, mixed> what stays known of an ESC that sat on another pad, or on this one */

@@ -66,7 +66,12 @@ final readonly class ShellBuilder
     {
         $marks = [];
         foreach ($this->marks as $mark) {
-            $marks[$mark->part()->value] = $mark->mark($craft);
+            $part = $mark->part()->value;
+            $said = $mark->mark($craft);
+            // What blocks is told before what is done.
+            if ('' !== $said && ('!' === $said || !isset($marks[$part]))) {
+                $marks[$part] = $said;
+            }
         }
 
         return $marks;

@@ -14,9 +14,15 @@ final readonly class WayBack
      * @param SettingSet            $now    what the craft holds of them
      * @param list<int>             $over   later revisions that changed some of them too, newest first
      * @param array<string, string> $moved  what is to be said of ESCs that sit elsewhere now, by place of then
+     * @param list<string>          $images ESC firmware of before, by the keys that sheet 12 knows it by; it is written there
      */
-    public function __construct(public SettingSet $values, public SettingSet $now, public array $over, public array $moved)
-    {
+    public function __construct(
+        public SettingSet $values,
+        public SettingSet $now,
+        public array $over,
+        public array $moved,
+        public array $images = [],
+    ) {
     }
 
     public function changesNothing(): bool

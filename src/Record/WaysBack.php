@@ -41,7 +41,8 @@ final readonly class WaysBack
                 $over += $later[self::whose($entry, $item['name'])] ?? [];
             }
             krsort($over);
-            $ways[(int) $entry->id] = new WayBack($way->values, $way->now, $way->changesNothing() ? [] : array_keys($over), $way->moved);
+            $over = $way->changesNothing() ? [] : array_keys($over);
+            $ways[(int) $entry->id] = new WayBack($way->values, $way->now, $over, $way->moved, self::images($from));
             foreach ($entry->items as $item) {
                 $later[self::whose($entry, $item['name'])][$entry->revision] = true;
             }
@@ -92,6 +93,19 @@ final readonly class WaysBack
     private function known(Craft $craft, SettingSet $from): SettingSet
     {
         return $from->where(static fn (string $name): bool => EscTable::owns($name) || isset($craft->settings[$name]));
+    }
+
+    /** @return list<string> */
+    private static function images(SettingSet $from): array
+    {
+        $images = [];
+        foreach ($from as $name => $value) {
+            if (EscTable::owns($name) && ChangeEntry::FIRMWARE === EscTable::parts($name)[1]) {
+                $images[] = (string) $value;
+            }
+        }
+
+        return array_values(array_unique($images));
     }
 
     /** By what a setting is known through all swaps. */

@@ -13,6 +13,9 @@ use Ortholex\App\Book\Craft;
 #[ORM\Table(name: 'change_entry')]
 class ChangeEntry
 {
+    /** In place of the key of an ESC's setting: what it runs. */
+    public const FIRMWARE = 'firmware';
+
     #[ORM\Id, ORM\GeneratedValue, ORM\Column]
     public ?int $id = null;
 

@@ -10,6 +10,9 @@ use Symfony\Component\DependencyInjection\Attribute\AutoconfigureTag;
 #[AutoconfigureTag]
 interface JobHandler
 {
+    /** In a result: what is to be said where only half of it was done. */
+    public const HALF = 'half';
+
     public function kind(): string;
 
     /** Of the page where this work is begun; takes the craft's slug. */

@@ -41,7 +41,8 @@ final readonly class JobRunner
             foreach ($this->handlers as $handler) {
                 if ($handler->kind() === $job->kind) {
                     $result = $handler->run($job, new JobProgress($this->entities->getConnection(), $jobId));
-                    $this->end($job, JobState::Done, '', $result);
+                    $half = $result[JobHandler::HALF] ?? null;
+                    $this->end($job, \is_string($half) ? JobState::HalfDone : JobState::Done, \is_string($half) ? $half : '', $result);
 
                     return;
                 }

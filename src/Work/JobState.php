@@ -10,6 +10,7 @@ enum JobState: string
     case Waiting = 'waiting';
     case Running = 'running';
     case Done = 'done';
+    case HalfDone = 'half done';
     case Failed = 'failed';
     case Cancelled = 'cancelled';
     case Interrupted = 'interrupted';
@@ -17,7 +18,7 @@ enum JobState: string
     /** It ended without its end, and nobody wanted that. */
     public function isUnfinished(): bool
     {
-        return self::Failed === $this || self::Interrupted === $this;
+        return self::Failed === $this || self::Interrupted === $this || self::HalfDone === $this;
     }
 
     public function isOpen(): bool

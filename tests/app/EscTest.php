@@ -6,6 +6,7 @@ namespace Ortholex\Tests\app;
 
 use Ortholex\App\Link\Escs;
 use Ortholex\App\Settings\ChangeEntry;
+use Ortholex\App\Settings\Outcome;
 use Ortholex\App\Settings\Snapshot;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\JobState;
@@ -179,13 +180,26 @@ final class EscTest extends AppCase
         $this->world()->move('fault:loose_signal_wire', '1');
         $images = array_fill_keys(['front_right', 'rear_left', 'front_left'], self::image('1.4.0', 'Osier 45', 'P3', 64, 250, 40));
         $job = $this->flash('curlew', $images);
-        self::assertSame(JobState::Done, $job->state);
+        self::assertSame(JobState::HalfDone, $job->state, 'half is not done');
+        self::assertStringStartsWith('Rear left: ', $job->message);
         self::assertSame(['front_right', 'front_left'], array_keys(\is_array($job->result['done']) ? $job->result['done'] : []));
         self::assertSame(['rear_left'], array_keys(\is_array($job->result['failed']) ? $job->result['failed'] : []));
-        self::assertStringContainsString('2 written, 1 not', $this->page('/craft/curlew/12/escs'));
+        $html = $this->page('/craft/curlew/12/escs');
+        self::assertStringContainsString('2 written, 1 not', $html);
+        self::assertStringContainsString('Front right and front left written; rear left: failed.', $html, 'the heading says it');
+        self::assertStringContainsString('value="rear_left"', $html, 'and exactly that one is offered');
+        self::assertStringContainsString('Firmware is half written', $this->page('/craft/curlew/16'));
+        self::assertStringContainsString('ESC firmware is half written: rear left failed.', $this->page('/'));
+        $entry = $this->entities()->getRepository(ChangeEntry::class)->findOneBy([], ['id' => 'DESC']);
+        self::assertSame([Outcome::HalfDone, ['ESC of rear left']], [$entry?->outcome, $entry?->left]);
+        self::assertStringContainsString('Choose withy-1.2.3-20 again', $this->page('/craft/curlew/73'));
         $this->world()->move('fault:loose_signal_wire', '0');
         $again = $this->flash('curlew', ['rear_left' => self::image('1.4.0', 'Osier 45', 'P3', 64, 250, 40)]);
         self::assertSame(['rear_left' => 'Withy 1.4.0, 40 kHz'], $again->result['done']);
+        foreach (['/craft/curlew/12/escs', '/craft/curlew/16', '/'] as $page) {
+            self::assertStringNotContainsString('half written', $this->page($page), 'what is no longer true is no longer said');
+        }
+        self::assertStringContainsString('Written and verified', $this->page('/craft/curlew/12/escs'));
     }
 
     public function testADeadEscIsCaughtAtPowerOnAndRescued(): void

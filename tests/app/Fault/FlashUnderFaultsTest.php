@@ -35,6 +35,7 @@ final class FlashUnderFaultsTest extends FaultCase
     public static function crafts(): iterable
     {
         yield 'Curlew' => ['curlew', 'QUERN-F7'];
+        yield 'Bittern' => ['bittern', 'TARN-H7'];
         yield 'Dunlin' => ['dunlin', 'MARL-F4'];
     }
 
