@@ -117,7 +117,7 @@ final class EscFlashUnderFaultsTest extends FaultCase
         $world = $this->world($slug);
         $world->move('pack', '0');
         $world->move('cable', '1');
-        usleep(4_000);
+        usleep(1_500);
         $this->post("/craft/$slug/link");
         $world->move('pack', '1');
         $this->post("/craft/$slug/escs/read");

@@ -9,6 +9,19 @@ use Ortholex\Tests\app\AppCase;
 /** Work on a craft that is struck in its middle, and everything as it was before, to strike it again elsewhere. */
 abstract class FaultCase extends AppCase
 {
+    /** Some thousand boots and answers are waited for: each three times as fast as in other tests. */
+    protected function setUp(): void
+    {
+        $_SERVER['ORTHOLEX_PACE'] = $_ENV['ORTHOLEX_PACE'] = '0.003';
+        parent::setUp();
+    }
+
+    protected function tearDown(): void
+    {
+        parent::tearDown();
+        $_SERVER['ORTHOLEX_PACE'] = $_ENV['ORTHOLEX_PACE'] = '0.01';
+    }
+
     protected function powered(string $slug): void
     {
         foreach (['props' => '0', 'cable' => '1'] as $thing => $to) {
@@ -29,7 +42,7 @@ abstract class FaultCase extends AppCase
         if (!$state->cable) {
             $world->move('cable', '1');
         }
-        usleep(4_000);
+        usleep(1_500);
         $this->post("/craft/$slug/link");
         if (!$state->pack) {
             $world->move('pack', '1');
