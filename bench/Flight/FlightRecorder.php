@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Ortholex\Bench\Flight;
 
+use Ortholex\Bench\Storage\DurableFile;
+use Ortholex\Bench\Storage\NotKept;
 use Ortholex\Core\FlightLog\LogWriter;
 
 /** Writes the rows of a flight as our own CSV, in blocks. */
@@ -23,7 +25,7 @@ final class FlightRecorder
      */
     public function __construct(private $stream, string $head, array $names, private readonly int $every)
     {
-        fwrite($stream, LogWriter::head($head, $names));
+        $this->keep(LogWriter::head($head, $names));
         $this->format = LogWriter::rowFormat($names);
     }
 
@@ -50,7 +52,16 @@ final class FlightRecorder
 
     public function finish(): void
     {
-        fwrite($this->stream, $this->text);
+        $this->keep($this->text);
         $this->text = '';
+    }
+
+    /** @throws NotKept when the recorder is full */
+    private function keep(string $text): void
+    {
+        $written = DurableFile::all($this->stream, $text);
+        if ($written !== \strlen($text) || !@fflush($this->stream)) {
+            throw NotKept::short(stream_get_meta_data($this->stream)['uri'] ?? 'the recorder', $written, \strlen($text));
+        }
     }
 }

@@ -4,8 +4,10 @@ declare(strict_types=1);
 
 namespace Ortholex\Bench\Storage;
 
+use Ortholex\Core\World\CannotKeep;
+
 /** The bench could not keep what happened on it: the message says which file, and what to do. */
-final class NotKept extends \RuntimeException
+final class NotKept extends \RuntimeException implements CannotKeep
 {
     public static function short(string $path, int $written, int $wanted): self
     {

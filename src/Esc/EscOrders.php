@@ -54,9 +54,11 @@ final readonly class EscOrders
             $ran = null === $esc?->version ? null : EscImage::keyOf($esc->family, $esc->version, $esc->switchingKhz);
             $orders[$place] = new EscOrder($id, $place, $image, $key, held: $before?->held, ran: $before->ran ?? $ran);
         }
+        // All of them or none: what was ordered is known before the first is begun.
         foreach ($orders as $order) {
-            $this->keep($craft, $order);
+            $craft->escOrders = [$order->id => $order->toArray()] + $craft->escOrders;
         }
+        $this->entities->flush();
 
         return $orders;
     }

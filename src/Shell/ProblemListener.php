@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Shell;
 
+use Ortholex\App\Storage\DiskTrouble;
 use Ortholex\App\Words\Words;
 use Ortholex\Core\Firmware\FirmwareError;
 use Ortholex\Core\FlightLog\LogError;
@@ -21,7 +22,7 @@ use Twig\Environment;
 /** Turns what went wrong into words: JSON for programs, a page for people, or a note to the form it came from; the field is named. */
 final readonly class ProblemListener
 {
-    public function __construct(private Environment $twig, private Words $words)
+    public function __construct(private Environment $twig, private Words $words, private string $dataFolder)
     {
     }
 
@@ -36,16 +37,19 @@ final readonly class ProblemListener
             || $e instanceof LogError
             || $e instanceof InterlockOpen
             || $e instanceof BadRequest;
+        $disk = DiskTrouble::behind($e, $this->dataFolder);
         $status = match (true) {
+            null !== $disk => Response::HTTP_INSUFFICIENT_STORAGE,
             $e instanceof HttpExceptionInterface => $e->getStatusCode(),
             $e instanceof LinkError => 409,
             $known => 422,
             default => 500,
         };
         $message =
-            $known || $e instanceof HttpExceptionInterface
+            $disk->words ??
+            ($known || $e instanceof HttpExceptionInterface
                 ? $this->words->ofProblem($e)
-                : 'Something in Ortholex itself went wrong; nothing was changed by it. The server\'s log has the details.';
+                : 'Something in Ortholex itself went wrong; nothing was changed by it. The server\'s log has the details.');
         if (404 === $status && $e->getPrevious() instanceof ResourceNotFoundException) {
             $message = 'There is no such page.';
         }

@@ -68,8 +68,17 @@ final readonly class Uploads
         }
         $file = fopen($path, 'c+b') ?: throw BadRequest::at('file', 'The upload could not be kept. Is the disk full?');
         fseek($file, $offset);
-        $written = (int) stream_copy_to_stream($stream, $file, self::PIECE_BYTES + 1);
+        $written = 0;
+        $kept = true;
+        while ($kept && $written <= self::PIECE_BYTES && '' !== ($bytes = (string) fread($stream, 65_536))) {
+            $kept = @fwrite($file, $bytes) === \strlen($bytes);
+            $written += \strlen($bytes);
+        }
+        $kept = @fflush($file) && $kept;
         fclose($file);
+        if (!$kept) {
+            throw BadRequest::at('file', "The upload could not be kept: the disk is full in $this->dataFolder. Make room and send it again.");
+        }
         if ($written > self::PIECE_BYTES) {
             throw BadRequest::at('file', \sprintf('A piece may have at most %d bytes.', self::PIECE_BYTES));
         }

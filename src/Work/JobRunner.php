@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\App\Work;
 
 use Doctrine\ORM\EntityManagerInterface;
+use Ortholex\App\Storage\DiskTrouble;
 use Ortholex\App\Words\Words;
 use Psr\Log\LoggerInterface;
 use Symfony\Component\DependencyInjection\Attribute\TaggedIterator;
@@ -19,6 +20,7 @@ final readonly class JobRunner
         private CraftLocks $locks,
         private Words $words,
         private LoggerInterface $log,
+        private string $dataFolder,
     ) {
     }
 
@@ -58,7 +60,8 @@ final readonly class JobRunner
                 'craft' => $job->craft->slug,
                 'exception' => $e,
             ]);
-            $this->end($job, JobState::Failed, $this->words->ofProblem($e), []);
+            $said = DiskTrouble::behind($e, $this->dataFolder)->words ?? $this->words->ofProblem($e);
+            $this->end($job, JobState::Failed, $said, []);
         } finally {
             $this->locks->release($job->craft);
         }

@@ -15,4 +15,7 @@ enum Blow: string
 
     /** The process that works is killed; the craft itself does not notice. */
     case Kill = 'kill';
+
+    /** The disk is full from here on: what the craft would keep is not kept. */
+    case FullDisk = 'full disk';
 }

@@ -29,6 +29,9 @@ final class CommitUnderFaultsTest extends FaultCase
     /** Entries that were on record before anything was struck. */
     private int $entered = 0;
 
+    /** Writes to the book that an undisturbed Commit takes. */
+    private int $writes = 0;
+
     /** @return iterable<string, array{string, array<string, mixed>}> craft, what is staged */
     public static function commits(): iterable
     {
@@ -93,7 +96,7 @@ final class CommitUnderFaultsTest extends FaultCase
         $before = $this->holds($slug, $wanted->names());
         $messages = $this->counted($slug);
         self::assertGreaterThan(4, $messages);
-        $strokes = $half = 0;
+        $strokes = $half = $full = 0;
         for ($at = 1; $at <= $messages; ++$at) {
             foreach (Blow::cases() as $blow) {
                 foreach ([false, true] as $after) {
@@ -105,31 +108,45 @@ final class CommitUnderFaultsTest extends FaultCase
                 }
             }
         }
+        $writes = $this->writes;
+        for ($at = 1; $at <= $writes; ++$at) {
+            foreach (['go on', 'take back'] as $way) {
+                $left = $this->struck($slug, $wanted, $before, $at, null, false, $way);
+                $half += $left ? 1 : 0;
+                ++$full;
+                self::assertNotNull($left);
+            }
+        }
         // A board that restarts is asked again and again until it answers: not every run has as many.
-        self::assertGreaterThanOrEqual(12 * ($messages - 2), $strokes);
+        self::assertGreaterThanOrEqual(16 * ($messages - 2), $strokes);
         self::assertGreaterThan(5, $half, 'many of them leave it half done');
-        fwrite(\STDERR, "\n$slug: a $of of $messages messages, $strokes strokes, $half of them left it half done, all sound\n");
+        fwrite(\STDERR, "\n$slug: a $of of $messages messages, $strokes strokes, and $full at its $writes writes to the book, $half of them left it half done, all sound\n");
     }
 
-    /** @return bool|null whether it was left half done; null when it had fewer messages this time */
-    private function struck(string $slug, SettingSet $wanted, SettingSet $before, int $at, Blow $blow, bool $after, string $way): ?bool
+    /**
+     * @param Blow|null $blow at that message; null for a disk that is full at that write to the book
+     *
+     * @return bool|null whether it was left half done; null when it had fewer messages this time
+     */
+    private function struck(string $slug, SettingSet $wanted, SettingSet $before, int $at, ?Blow $blow, bool $after, string $way): ?bool
     {
-        $what = "$slug, message $at, {$blow->value}".($after ? ' after it' : ' before it').", $way";
+        $what = "$slug, ".(null === $blow ? "write $at" : "message $at, {$blow->value}").($after ? ' after it' : ' before it').", $way";
         $mark = $this->mark($slug);
         try {
-            Plan::lay($blow, $at, $after);
+            null === $blow ? FullDisk::fillAt($at) : Plan::lay($blow, $at, $after);
             $killed = false;
             try {
                 $this->commit($slug, 'under fire');
             } catch (LinkError) {
             } catch (Killed) {
                 $killed = true;
+            } catch (\Throwable $e) {
+                self::assertTrue(self::isFull($e), "$what: ".$e->getMessage());
             }
-            if (!Plan::$fell) {
+            if (!Plan::$fell && !FullDisk::$full) {
                 return null;
             }
-            Plan::none();
-            $this->entities()->clear();
+            $this->makeRoom();
             // It goes on as people do: what was pulled is plugged in, and the craft is linked again.
             $this->again($slug);
             $interrupted = $this->service(Writing::class)->interrupted($this->craft($slug));
@@ -207,9 +224,10 @@ final class CommitUnderFaultsTest extends FaultCase
     {
         $mark = $this->mark($slug);
         Plan::lay(Blow::Cable, \PHP_INT_MAX, false);
+        FullDisk::fillAt(\PHP_INT_MAX);
         $this->commit($slug, 'undisturbed');
         $sent = Plan::$sent;
-        Plan::none();
+        $this->writes = FullDisk::$writes;
         $this->backTo($mark, $slug);
 
         return $sent;

@@ -21,6 +21,7 @@ use Ortholex\Core\Firmware\IntelHex;
 use Ortholex\Core\Link\LinkError;
 use Ortholex\Core\Settings\EscTable;
 use Ortholex\Core\Settings\Setting;
+use Ortholex\Core\World\CannotKeep;
 use Ortholex\Demo\ShelfMaker;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\Attributes\Group;
@@ -57,8 +58,9 @@ final class EscFlashUnderFaultsTest extends FaultCase
         $mark = $this->mark($slug);
         $flashes = $this->flashes($slug);
         Plan::lay(Blow::Cable, \PHP_INT_MAX, false);
+        FullDisk::fillAt(\PHP_INT_MAX);
         $this->flash($slug, $images);
-        $messages = Plan::$sent;
+        [$messages, $writes] = [Plan::$sent, FullDisk::$writes];
         $this->assertWritten($slug, $held, 'undisturbed');
         $this->backTo($mark, $slug);
         $this->putFlashes($slug, $flashes);
@@ -71,11 +73,11 @@ final class EscFlashUnderFaultsTest extends FaultCase
                     Plan::lay($blow, $at, $after);
                     try {
                         $this->flash($slug, $images);
-                    } catch (LinkError|FirmwareError|Killed) {
+                    } catch (LinkError|FirmwareError|Killed|CannotKeep) {
                     }
                     if (Plan::$fell) {
                         ++$strokes;
-                        Plan::none();
+                        $this->makeRoom();
                         $this->awake($slug);
                         $offered += $this->finish($slug, $images, $what) > 0 ? 1 : 0;
                         $this->assertWritten($slug, $held, $what);
@@ -85,8 +87,26 @@ final class EscFlashUnderFaultsTest extends FaultCase
                 }
             }
         }
-        self::assertGreaterThan(5 * $messages, $strokes);
-        fwrite(\STDERR, "\n$slug: an ESC flash of $messages messages, $strokes strokes, $offered with something left, all ended sound\n");
+        for ($at = 1; $at <= $writes; ++$at) {
+            $mark = $this->mark($slug);
+            FullDisk::fillAt($at);
+            try {
+                $this->flash($slug, $images);
+            } catch (LinkError|FirmwareError) {
+            } catch (\Throwable $e) {
+                self::assertTrue(self::isFull($e), "$slug, write $at: ".$e->getMessage());
+            }
+            self::assertTrue(FullDisk::$full);
+            $this->makeRoom();
+            $this->awake($slug);
+            // Where not even the order found room, it is ordered again.
+            0 < $this->finish($slug, $images, "$slug, write $at") || $this->isWritten($slug, $places) || $this->flash($slug, $images);
+            $this->assertWritten($slug, $held, "$slug, write $at of the book");
+            $this->backTo($mark, $slug);
+            $this->putFlashes($slug, $flashes);
+        }
+        self::assertGreaterThan(7 * $messages, $strokes);
+        fwrite(\STDERR, "\n$slug: an ESC flash of $messages messages, $strokes strokes, and $writes writes without room, $offered with something left, all ended sound\n");
     }
 
     /**
@@ -109,6 +129,14 @@ final class EscFlashUnderFaultsTest extends FaultCase
             }
         }
         self::fail("$what: it could not be gone on with: ".($problem ?? implode(', ', array_keys($open))));
+    }
+
+    /** @param list<string> $places */
+    private function isWritten(string $slug, array $places): bool
+    {
+        $runs = Escs::identities($this->craft($slug));
+
+        return [] === array_filter($places, static fn (string $p): bool => 80 !== $runs[$p]?->switchingKhz);
     }
 
     /** Cable, link, pack, in the order in which ESCs listen. */
@@ -152,7 +180,7 @@ final class EscFlashUnderFaultsTest extends FaultCase
     }
 
     /** @param array<string, string> $images by place */
-    private function flash(string $slug, array $images): void
+    private function flash(string $slug, array $images): bool
     {
         $this->entities()->clear();
         $craft = $this->craft($slug);
@@ -167,6 +195,8 @@ final class EscFlashUnderFaultsTest extends FaultCase
             $locks->release($craft);
             $this->entities()->clear();
         }
+
+        return true;
     }
 
     /**

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Ortholex\Tests\app\Fault;
 
+use Doctrine\Persistence\ManagerRegistry;
+use Ortholex\App\Storage\DiskTrouble;
 use Ortholex\Tests\app\AppCase;
 
 /** Work on a craft that is struck in its middle, and everything as it was before, to strike it again elsewhere. */
@@ -33,6 +35,27 @@ abstract class FaultCase extends AppCase
         usleep(20_000);
         $this->post("/craft/$slug/escs/read");
         $this->entities()->clear();
+    }
+
+    /** There is room again, and the next process has its own book open. */
+    protected function makeRoom(): void
+    {
+        Plan::none();
+        FullDisk::fillAt(0);
+        $doctrine = self::getContainer()->get('doctrine');
+        self::assertInstanceOf(ManagerRegistry::class, $doctrine);
+        if (!$this->entities()->isOpen()) {
+            $doctrine->resetManager();
+        }
+        $this->entities()->clear();
+    }
+
+    /** Whether this is what a full disk brings about, and is said so. */
+    protected static function isFull(\Throwable $e): bool
+    {
+        $said = DiskTrouble::behind($e, self::data())->words ?? '';
+
+        return str_contains($said, 'disk is full');
     }
 
     protected function again(string $slug): void
@@ -70,8 +93,7 @@ abstract class FaultCase extends AppCase
 
     protected function backTo(string $world, string $slug): void
     {
-        Plan::none();
-        $this->entities()->clear();
+        $this->makeRoom();
         $this->entities()->getConnection()->executeStatement('ROLLBACK TO before_the_blow');
         $this->entities()->getConnection()->executeStatement('RELEASE before_the_blow');
         file_put_contents(self::data()."/bench/$slug/world.json", $world);

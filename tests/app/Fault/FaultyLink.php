@@ -25,6 +25,14 @@ final readonly class FaultyLink implements ByteLink
             $this->real->write($bytes);
         }
         Plan::$fell = true;
+        if (Blow::FullDisk === Plan::$blow) {
+            Plan::fill();
+            if (!Plan::$after) {
+                $this->real->write($bytes);
+            }
+
+            return;
+        }
         if (Blow::Kill === Plan::$blow) {
             throw new Killed();
         }

@@ -19,6 +19,7 @@ use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Settings\EscTable;
 use Ortholex\Core\Settings\Migration\Migration;
 use Ortholex\Core\Settings\Setting;
+use Ortholex\Core\World\CannotKeep;
 use Ortholex\Demo\ShelfMaker;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\Attributes\Group;
@@ -53,8 +54,9 @@ final class FlashUnderFaultsTest extends FaultCase
         $wanted = Migration::between(Catalogue::loam(), EscTable::without($craft->settings), $craft->version(), $to)->settings;
         $mark = $this->mark($slug);
         Plan::lay(Blow::Cable, \PHP_INT_MAX, false);
+        FullDisk::fillAt(\PHP_INT_MAX);
         $this->flash($slug, false);
-        $messages = Plan::$sent;
+        [$messages, $writes] = [Plan::$sent, FullDisk::$writes];
         $this->assertReturned($slug, $wanted, 'undisturbed');
         $this->backTo($mark, $slug);
         $strokes = 0;
@@ -66,11 +68,11 @@ final class FlashUnderFaultsTest extends FaultCase
                     Plan::lay($blow, $at, $after);
                     try {
                         $this->flash($slug, false);
-                    } catch (LinkError|FirmwareError|Killed) {
+                    } catch (LinkError|FirmwareError|Killed|CannotKeep) {
                     }
                     if (Plan::$fell) {
                         ++$strokes;
-                        Plan::none();
+                        $this->makeRoom();
                         $this->again($slug);
                         $this->finish($slug, $what);
                         $this->assertReturned($slug, $wanted, $what);
@@ -79,8 +81,24 @@ final class FlashUnderFaultsTest extends FaultCase
                 }
             }
         }
-        self::assertGreaterThan(6 * $messages - 60, $strokes);
-        fwrite(\STDERR, "\n$slug: a flash of $messages messages, $strokes strokes, all ended with the settings of before\n");
+        for ($at = 1; $at <= $writes; ++$at) {
+            $mark = $this->mark($slug);
+            FullDisk::fillAt($at);
+            try {
+                $this->flash($slug, false);
+            } catch (LinkError|FirmwareError) {
+            } catch (\Throwable $e) {
+                self::assertTrue(self::isFull($e), "$slug, write $at: ".$e->getMessage());
+            }
+            self::assertTrue(FullDisk::$full);
+            $this->makeRoom();
+            $this->again($slug);
+            $this->finish($slug, "$slug, write $at of the book");
+            $this->assertReturned($slug, $wanted, "$slug, write $at of the book");
+            $this->backTo($mark, $slug);
+        }
+        self::assertGreaterThan(8 * $messages - 80, $strokes);
+        fwrite(\STDERR, "\n$slug: a flash of $messages messages, $strokes strokes, and $writes writes without room, all ended with the settings of before\n");
     }
 
     /** As a person does: go on from there, until it is done. */

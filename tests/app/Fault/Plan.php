@@ -18,7 +18,21 @@ final class Plan
 
     public static function lay(?Blow $blow, int $at, bool $after): void
     {
+        self::makeRoom();
         [self::$blow, self::$at, self::$after, self::$sent, self::$fell] = [$blow, $at, $after, 0, false];
+    }
+
+    /** Nothing more can be written on any bench. */
+    public static function fill(): void
+    {
+        foreach (glob(getenv('ORTHOLEX_DATA').'/bench/*/world.json') ?: [] as $world) {
+            mkdir("$world.next");
+        }
+    }
+
+    private static function makeRoom(): void
+    {
+        array_map(rmdir(...), glob(getenv('ORTHOLEX_DATA').'/bench/*/world.json.next') ?: []);
     }
 
     public static function none(): void

@@ -1,0 +1,45 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Storage;
+
+use Ortholex\Core\World\CannotKeep;
+
+/** Finds out whether something went wrong because nothing more could be written, and says which disk, and what to do. */
+final readonly class DiskTrouble
+{
+    /** Result codes of SQLite. */
+    private const BUSY = 5;
+
+    private const READ_ONLY = 8;
+    private const INPUT_OUTPUT = 10;
+    private const FULL = 13;
+
+    private function __construct(public string $words)
+    {
+    }
+
+    /** Null where it has another cause. */
+    public static function behind(\Throwable $e, string $dataFolder): ?self
+    {
+        for ($cause = $e; null !== $cause; $cause = $cause->getPrevious()) {
+            if ($cause instanceof CannotKeep) {
+                return new self($cause->getMessage());
+            }
+            $code = $cause instanceof \PDOException ? $cause->errorInfo[1] ?? null : null;
+            $words = match ($code) {
+                self::FULL, self::INPUT_OUTPUT => "The disk is full, or a limit was met, where Ortholex keeps its book ($dataFolder). ".
+                    'Make room, then link the craft and look: what was begun is written down, nothing else was changed.',
+                self::READ_ONLY => "Ortholex may not write to its book ($dataFolder). Check the permissions of that folder.",
+                self::BUSY => 'The book is busy with other work. Nothing was changed; try again in a moment.',
+                default => null,
+            };
+            if (null !== $words) {
+                return new self($words);
+            }
+        }
+
+        return null;
+    }
+}
