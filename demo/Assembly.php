@@ -8,6 +8,7 @@ use Ortholex\Bench\Flash\FlashFile;
 use Ortholex\Bench\Room\Belongings;
 use Ortholex\Bench\Room\SimulatedBenches;
 use Ortholex\Bench\State\WorldState;
+use Ortholex\Bench\Storage\NotKept;
 use Ortholex\Bench\World\World;
 use Ortholex\Core\Firmware\IntelHex;
 use Ortholex\Core\Firmware\Version;
@@ -17,6 +18,9 @@ use Ortholex\Core\Settings\Migration\Migration;
 /** Puts a craft of the scenario on its bench. */
 final readonly class Assembly
 {
+    /** Lies beside the flash while it is being soldered. */
+    private const AT_WORK = '.at-work';
+
     private function __construct(private World $world, private Catalogue $catalogue, private DemoCraft $demo)
     {
     }
@@ -33,10 +37,20 @@ final readonly class Assembly
         );
     }
 
-    /** Firmware into the board and the ESCs, and the builder's own settings into both. */
+    /** Whether it was soldered, to the end. */
+    public function isSoldered(): bool
+    {
+        return $this->world->store->exists() && !is_file($this->world->store->flashPath().self::AT_WORK);
+    }
+
+    /** Firmware into the board and the ESCs, and the builder's own settings into both; begun anew where it was broken off. */
     public function solder(string $shelf, string $escShelf): void
     {
         $demo = $this->demo;
+        $atWork = $this->world->store->flashPath().self::AT_WORK;
+        if (!@touch($atWork)) {
+            throw NotKept::noPlace($atWork);
+        }
         $image = $this->image($shelf, strtolower("loam-$demo->version-{$demo->model->hardwareId}"));
         (new FlashFile($this->world->store->flashPath(), $demo->model->flashBytes()))->write(0, $image);
         foreach ($demo->escs as $pad => [$family, $version, $khz]) {
@@ -67,6 +81,7 @@ final readonly class Assembly
             }
         });
         $this->world->move('pack', '0');
+        unlink($atWork);
     }
 
     private function image(string $folder, string $name): string

@@ -7,6 +7,7 @@ namespace Ortholex\Demo;
 use Ortholex\Bench\Board\FirmwareLabel;
 use Ortholex\Bench\Esc\EscLabel;
 use Ortholex\Bench\Esc\EscModel;
+use Ortholex\Bench\Storage\DurableFile;
 use Ortholex\Core\Drive\SwitchingTrade;
 use Ortholex\Core\Firmware\HexImage;
 use Ortholex\Core\Firmware\IntelHex;
@@ -68,8 +69,8 @@ final readonly class ShelfMaker
                     if (is_file("$folder/$name.json")) {
                         continue;
                     }
-                    file_put_contents("$folder/$name.hex", IntelHex::write($image));
-                    file_put_contents(
+                    self::put("$folder/$name.hex", IntelHex::write($image));
+                    self::put(
                         "$folder/$name.json",
                         (string) json_encode(
                             [
@@ -167,8 +168,8 @@ final readonly class ShelfMaker
                         'F4' === $board->processor ? 236 : 312,
                         $leftOut,
                     );
-                    file_put_contents("$folder/$name.hex", IntelHex::write($image));
-                    file_put_contents(
+                    self::put("$folder/$name.hex", IntelHex::write($image));
+                    self::put(
                         "$folder/$name.json",
                         (string) json_encode(
                             [
@@ -217,5 +218,11 @@ final readonly class ShelfMaker
             [$flashFrom => $vectors.FirmwareLabel::encode($hardwareId, $version, $stream, $leftOut).$stream],
             $flashFrom + 4,
         );
+    }
+
+    /** Whole or not at all: half an image would be taken for one. */
+    private static function put(string $path, string $bytes): void
+    {
+        (new DurableFile($path))->write($bytes, false);
     }
 }

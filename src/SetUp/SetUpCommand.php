@@ -8,6 +8,7 @@ use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Book\Craft;
 use Ortholex\App\Link\Benches;
 use Ortholex\App\Shelf\Shelf;
+use Ortholex\App\Storage\DiskTrouble;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\JobHandler;
 use Ortholex\App\Work\JobProgress;
@@ -60,6 +61,18 @@ final class SetUpCommand extends Command
 
     protected function execute(InputInterface $input, OutputInterface $output): int
     {
+        try {
+            return $this->setUp($input, $output);
+        } catch (\Throwable $e) {
+            $disk = DiskTrouble::behind($e, $this->dataFolder) ?? (DiskTrouble::in($this->dataFolder) ?? throw $e);
+            $output->writeln($disk->words);
+
+            return Command::FAILURE;
+        }
+    }
+
+    private function setUp(InputInterface $input, OutputInterface $output): int
+    {
         $files = new Filesystem();
         if (true === $input->getOption('fresh')) {
             $this->entities->getConnection()->close();
@@ -78,9 +91,11 @@ final class SetUpCommand extends Command
         foreach (Scenario::craft() as $demo) {
             // What lies on the bench is written anew each time: data of an older Ortholex has it nowhere.
             $assembly = Assembly::of($this->rooms, $this->catalogue, $demo);
+            if (!$assembly->isSoldered()) {
+                $assembly->solder($this->shelf->folder(), $this->shelf->escFolder());
+            }
             if (null === $this->entities->getRepository(Craft::class)->findOneBy(['slug' => $demo->slug])) {
                 $craft = $this->enter($demo);
-                $assembly->solder($this->shelf->folder(), $this->shelf->escFolder());
                 $output->writeln("put {$demo->name} on the bench");
                 foreach (true === $input->getOption('no-flights') ? [] : self::DEMO_FLIGHTS[$demo->slug] ?? [] as $i => $card) {
                     $this->fly($craft, $card, 100 + $i);

@@ -20,6 +20,21 @@ final readonly class DiskTrouble
     {
     }
 
+    /** A piece that any work needs room for. */
+    private const PROBE_BYTES = 1_048_576;
+
+    /** Whether more could be written there; null when it could. What broke off in the middle may have lost its cause on the way. */
+    public static function in(string $folder): ?self
+    {
+        $path = "$folder/.probe-".getmypid();
+        $written = is_dir($folder) ? (int) @file_put_contents($path, str_repeat("\0", self::PROBE_BYTES)) : 0;
+        @unlink($path);
+
+        return self::PROBE_BYTES === $written
+            ? null
+            : new self("The disk is full, or a limit was met, in $folder: make room and try again. What was there before is untouched.");
+    }
+
     /** Null where it has another cause. */
     public static function behind(\Throwable $e, string $dataFolder): ?self
     {

@@ -35,11 +35,11 @@ final readonly class JobRunner
 
             return;
         }
-        $job->state = JobState::Running;
-        $job->pid = (int) getmypid();
-        $job->startedAt = $job->heartbeatAt = microtime(true);
-        $this->entities->flush();
         try {
+            $job->state = JobState::Running;
+            $job->pid = (int) getmypid();
+            $job->startedAt = $job->heartbeatAt = microtime(true);
+            $this->entities->flush();
             foreach ($this->handlers as $handler) {
                 if ($handler->kind() === $job->kind) {
                     $result = $handler->run($job, new JobProgress($this->entities->getConnection(), $jobId));
