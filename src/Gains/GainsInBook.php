@@ -93,7 +93,7 @@ final readonly class GainsInBook implements NextStepSource, PartMark, TrayEffect
                 yield new TrayWarning("By $log, $axis would oscillate with what is staged.");
             } elseif (
                 StepOutcome::Overshoots === StepOutcome::ofPeak($peak)
-                && $peak > self::WORSE + ($one['measured_peak'] ?? 1.0)
+                && $peak > self::WORSE + ($one['measured_peak'] ?? $one['modelled_peak'])
             ) {
                 yield new TrayWarning(\sprintf('By %s, %s would ring: its step would peak at %.2f.', $log, $axis, $peak));
             }

@@ -1,6 +1,6 @@
 import { execFileSync, spawn } from 'node:child_process';
 import { rmSync } from 'node:fs';
-import { expect, link, put, test } from './hands.mjs';
+import { expect, link, put, started, test } from './hands.mjs';
 
 const root = new URL('../..', import.meta.url).pathname;
 
@@ -106,6 +106,39 @@ test('cable pulled, process killed, page reloaded, server restarted: the state i
         ).toEqual([]);
         await page.goto(`${url}/craft/curlew/72`);
         await expect(page.locator('.snapshot-list')).toContainText('Before flashing 26.06');
+
+        // 4. The cable goes in the middle of a Commit, while the board restarts.
+        const post = (path, data) => page.request.post(url + path, { data, headers: { 'X-Ortholex': '1' } });
+        await post('/craft/curlew/stage', { values: { 'gain.roll.p': '31', 'telemetry.enabled': '1', 'uart.3.role': 'telemetry' } });
+        await page.goto(`${url}/craft/curlew/73`);
+        await expect(page.locator('.tray-tab')).toHaveText('4 staged');
+        await started(page);
+        await page.locator('.tray-tab').click();
+        await page.getByLabel('Why').fill('pulled on purpose');
+        const sent = page.waitForRequest(/\/commit$/);
+        await page.keyboard.press('Control+Enter');
+        await sent;
+        await page.waitForTimeout(350);
+        await post('/craft/curlew/bench', { thing: 'cable', to: '0' });
+        await expect(page.locator('.tray-panel .problem')).toContainText(/cable|link/i);
+        // The tray lies over the column: it is put away.
+        await page.keyboard.press('Escape');
+        await page.goto(`${url}/craft/curlew/54`);
+        await expect(page.locator('#interrupted')).toContainText('Commit was interrupted');
+        await expect(page.locator('#interrupted').getByRole('link', { name: 'Link it on 11' })).toBeVisible();
+        await page.goto(`${url}/craft/curlew/11`);
+        await put(page, 'cable', true);
+        await page.getByRole('button', { name: 'Link', exact: true }).click();
+        await expect(page.locator('#link-state')).toHaveAttribute('data-linked', '1');
+        await page.goto(`${url}/craft/curlew/73`);
+        await expect(page.locator('#interrupted')).toContainText(/\d of 4 on the craft; not there, or not kept:/);
+        await expect(page.locator('.changes tbody tr').first()).toContainText('half done');
+        await started(page);
+        await page.locator('#interrupted').getByRole('button', { name: 'Go on with it' }).click();
+        await expect(page.locator('#interrupted')).toHaveCount(0);
+        await expect(page.locator('.changes tbody tr').first()).toContainText('gain.roll.p 33 → 31');
+        await expect(page.locator('.changes tbody tr').first()).not.toContainText('half done');
+        await expect(page.locator('.tray-tab')).toBeHidden();
     } finally {
         stop(server);
     }
