@@ -7,7 +7,7 @@ $cache = dirname(__DIR__).'/var/cache/prod';
 require $cache.'/Ortholex_App_KernelProdContainer.preload.php';
 foreach (is_file($cache.'/used_files.php') ? require $cache.'/used_files.php' : [] as $file) {
     try {
-        require_once $file;
+        is_file($file) && require_once $file;
     } catch (Throwable) {
         // It is loaded when it is needed, then.
     }

@@ -25,7 +25,8 @@ final readonly class WorkInBook implements NextStepSource
     public function steps(Craft $craft): iterable
     {
         foreach ($this->jobs->of($craft) as $job) {
-            if ($job->state->isUnfinished()) {
+            // What was left half done is told by whoever knows the other half.
+            if ($job->state->isUnfinished() && JobState::HalfDone !== $job->state) {
                 $to = $this->urls->generate($this->route($job), ['slug' => $craft->slug]);
                 yield new NextStep(Urgency::Unfinished, "“{$job->title}” was not finished.", $to, 'See what happened');
             }
