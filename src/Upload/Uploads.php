@@ -77,7 +77,7 @@ final readonly class Uploads
         $kept = @fflush($file) && $kept;
         fclose($file);
         if (!$kept) {
-            throw BadRequest::at('file', "The upload could not be kept: the disk is full in $this->dataFolder. Make room and send it again.");
+            throw BadRequest::at('file', "The upload was not kept: the disk is full in $this->dataFolder. Make room, send it again.");
         }
         if ($written > self::PIECE_BYTES) {
             throw BadRequest::at('file', \sprintf('A piece may have at most %d bytes.', self::PIECE_BYTES));

@@ -230,7 +230,7 @@ final class DrawingsTest extends TestCase
         $said = GainFindings::of($axes, 'C-1');
         self::assertSame('As staged, roll would peak at 1.15 instead of 1.38; pitch would oscillate.', $said->answer);
         $stands = GainFindings::of(['yaw' => self::told(peak: null, standing: Standing::AsItStands)], 'C-1');
-        self::assertSame('As the craft stands now, not yet flown, yaw would peak at 1.15.', $stands->answer, 'nothing is said of what is not known');
+        self::assertSame('As the craft stands now, not yet flown, yaw would peak at 1.15.', $stands->answer);
         self::assertStringStartsWith('As it stands now: peak 1.15', $stands->all[0]->staged);
         $nothing = GainFindings::of(['roll' => ['why' => 'The log moved this axis too little.']], 'C-1');
         self::assertSame('This flight cannot tell what the gains do.', $nothing->answer);

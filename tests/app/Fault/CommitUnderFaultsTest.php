@@ -120,7 +120,8 @@ final class CommitUnderFaultsTest extends FaultCase
         // A board that restarts is asked again and again until it answers: not every run has as many.
         self::assertGreaterThanOrEqual(16 * ($messages - 2), $strokes);
         self::assertGreaterThan(5, $half, 'many of them leave it half done');
-        fwrite(\STDERR, "\n$slug: a $of of $messages messages, $strokes strokes, and $full at its $writes writes to the book, $half of them left it half done, all sound\n");
+        $said = "$strokes strokes, and $full at its $writes writes to the book, $half of them left it half done, all sound";
+        fwrite(\STDERR, "\n$slug: a $of of $messages messages, $said\n");
     }
 
     /**

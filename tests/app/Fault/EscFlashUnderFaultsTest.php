@@ -106,7 +106,8 @@ final class EscFlashUnderFaultsTest extends FaultCase
             $this->putFlashes($slug, $flashes);
         }
         self::assertGreaterThan(7 * $messages, $strokes);
-        fwrite(\STDERR, "\n$slug: an ESC flash of $messages messages, $strokes strokes, and $writes writes without room, $offered with something left, all ended sound\n");
+        $said = "$strokes strokes, and $writes writes without room, $offered with something left, all ended sound";
+        fwrite(\STDERR, "\n$slug: an ESC flash of $messages messages, $said\n");
     }
 
     /**

@@ -98,7 +98,8 @@ final class FlashUnderFaultsTest extends FaultCase
             $this->backTo($mark, $slug);
         }
         self::assertGreaterThan(8 * $messages - 80, $strokes);
-        fwrite(\STDERR, "\n$slug: a flash of $messages messages, $strokes strokes, and $writes writes without room, all ended with the settings of before\n");
+        $said = "$strokes strokes, and $writes writes without room, all ended with the settings of before";
+        fwrite(\STDERR, "\n$slug: a flash of $messages messages, $said\n");
     }
 
     /** As a person does: go on from there, until it is done. */

@@ -14,7 +14,7 @@ use PHPUnit\Framework\Attributes\Group;
 use Symfony\Component\Filesystem\Filesystem;
 use Symfony\Component\Process\Process;
 
-/** A disk without room: what is asked for is refused by its cause, nothing is lost, and with room again it is done as if nothing had been. */
+/** A disk without room: what is asked for is refused by its cause, nothing is lost, and with room again it is done. */
 final class FullDiskTest extends FaultCase
 {
     public function testThePageNamesTheCause(): void
@@ -84,7 +84,7 @@ final class FullDiskTest extends FaultCase
                 $stopped = $this->setUpUnder($data, $kilobytes);
                 self::assertFalse($stopped->isSuccessful(), "$kilobytes kB");
                 $said = $stopped->getOutput().$stopped->getErrorOutput();
-                self::assertMatchesRegularExpression('~disk is full|No room|could be written|could not be|disk I/O~i', $said, "$kilobytes kB");
+                self::assertMatchesRegularExpression('~disk is full|could be written|disk I/O~i', $said, "$kilobytes kB");
             }
             // On what was left by all these, it ends as if nothing had been.
             $done = $this->setUpUnder($data, null);
@@ -140,7 +140,12 @@ final class FullDiskTest extends FaultCase
         self::assertCount(1, $logs);
         $flight = $this->service(LogStore::class)->load($logs[0]);
 
-        return array_map(static fn (string $name): string => md5(serialize($flight->trace($name))), array_combine($flight->names(), $flight->names()));
+        $traces = [];
+        foreach ($flight->names() as $name) {
+            $traces[$name] = md5(serialize($flight->trace($name)));
+        }
+
+        return $traces;
     }
 
     private function log(): string
