@@ -4,7 +4,11 @@ import Tooltip from 'bootstrap/js/dist/tooltip';
 import { attach } from '../_parts/attach.js';
 
 export const show = (box) => Modal.getOrCreateInstance(box).show();
-export const hide = (box) => Modal.getInstance(box)?.hide();
+export function hide(box) {
+    // What is typed next is not for a field that is no longer seen.
+    if (box.contains(document.activeElement)) document.activeElement.blur();
+    Modal.getInstance(box)?.hide();
+}
 
 // A page that comes must not lie under the curtain of the one that went.
 document.addEventListener('turbo:visit', () => {

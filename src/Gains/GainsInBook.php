@@ -28,7 +28,7 @@ use Symfony\Component\Routing\Generator\UrlGeneratorInterface;
 #[AsTaggedItem(priority: 10)]
 final readonly class GainsInBook implements NextStepSource, PartMark, TrayEffects, TrayWarnings
 {
-    /** By so much more than flown a peak must grow for it to be asked once more: what only lessens an overshoot is no news. */
+    /** By so much more than the model of the flight a peak must grow to be asked for: what only lessens an overshoot is no news. */
     private const WORSE = 0.05;
 
     public function __construct(
@@ -88,13 +88,14 @@ final readonly class GainsInBook implements NextStepSource, PartMark, TrayEffect
     {
         [$log, $told] = $this->predictions->ofStaged($craft);
         foreach ($told as $axis => $one) {
+            // Where even the flight that was flown would not fly by the model, it knows too little to warn by.
+            if (!$one['modelled_stable']) {
+                continue;
+            }
             $peak = $one['predicted_peak'];
             if (!$one['stable']) {
                 yield new TrayWarning("By $log, $axis would oscillate with what is staged.");
-            } elseif (
-                StepOutcome::Overshoots === StepOutcome::ofPeak($peak)
-                && $peak > self::WORSE + ($one['measured_peak'] ?? $one['modelled_peak'])
-            ) {
+            } elseif (StepOutcome::Overshoots === StepOutcome::ofPeak($peak) && $peak > self::WORSE + $one['modelled_peak']) {
                 yield new TrayWarning(\sprintf('By %s, %s would ring: its step would peak at %.2f.', $log, $axis, $peak));
             }
         }

@@ -27,7 +27,7 @@ use Ortholex\Core\Tuning\LoopPrediction;
  * What a log says of gains it was not flown with: the predicted step of the staged ones, and a proposal.
  *
  * @phpstan-type Proposal array{p: float, d: float, from_p: float, from_d: float, peak: float, delay_ms: float|null, noise: float}
- * @phpstan-type Told array{measured_peak: float|null, verdict: string|null, modelled_peak: float,
+ * @phpstan-type Told array{measured_peak: float|null, verdict: string|null, modelled_peak: float, modelled_stable: bool,
  *     standing: string, step_ms: float, predicted: list<float>, stable: bool, numbers: array<string, mixed>, predicted_peak: float,
  *     proposal: Proposal|null, measured: array<string, mixed>}
  * @phpstan-type AxisPrediction array{why: string}|Told
@@ -111,7 +111,7 @@ final readonly class Predictions
     }
 
     /**
-     * @return array{measured_peak: float|null, modelled_peak: float, step_ms: float, predicted: list<float>,
+     * @return array{measured_peak: float|null, modelled_peak: float, modelled_stable: bool, step_ms: float, predicted: list<float>,
      *     stable: bool, numbers: array<string, mixed>, predicted_peak: float, proposal: Proposal|null}
      */
     private function told(
@@ -132,12 +132,13 @@ final readonly class Predictions
         ): array {
             $predicted = LoopPrediction::of($plant, $wanted, $wantedFilters);
             $numbers = $predicted->curve->numbers();
-            $check = LoopPrediction::of($plant, $flown, $flownFilters)->curve->numbers();
+            $check = LoopPrediction::of($plant, $flown, $flownFilters);
             $advice = null === $peak ? null : GainAdvice::from($plant, $flown, $flownFilters, $peak);
 
             return [
                 'measured_peak' => $peak,
-                'modelled_peak' => round($check->peak, 3),
+                'modelled_peak' => round($check->curve->numbers()->peak, 3),
+                'modelled_stable' => $check->isStable(),
                 'step_ms' => 1.0,
                 'predicted' => array_map(static fn (float $v): float => round($v, 4), $predicted->curve->values),
                 'stable' => $predicted->isStable(),

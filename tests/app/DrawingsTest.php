@@ -189,6 +189,7 @@ final class DrawingsTest extends TestCase
             'measured_peak' => $peak,
             'verdict' => $verdict,
             'modelled_peak' => 1.34,
+            'modelled_stable' => true,
             'standing' => $standing->value,
             'step_ms' => 1.0,
             'predicted' => [],

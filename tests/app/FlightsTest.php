@@ -44,7 +44,7 @@ final class FlightsTest extends AppCase
         self::assertLessThan(1.1, $axes['roll']['proposal']['peak'] ?? 9);
         $this->post('/craft/curlew/stage', ['values' => ['gain.roll.p' => 29.5, 'gain.roll.d' => 2.9]]);
         self::assertMatchesRegularExpression(
-            "~peak of roll&\#039;s step: <span class=\"fig\"> ?1\.[23]\d → 1\.0\d~",
+            "~peak of roll&\#039;s step, by C-0001: <span class=\"fig\"> ?1\.[23]\d → 1\.0\d~",
             $this->page('/craft/curlew/61'),
         );
         $response = $this->json("/craft/curlew/filters/response.json?log={$log->id}");

@@ -1,5 +1,5 @@
 import { execFileSync, spawn } from 'node:child_process';
-import { rmSync } from 'node:fs';
+import { readFileSync, rmSync } from 'node:fs';
 import { expect, link, put, started, test } from './hands.mjs';
 
 const root = new URL('../..', import.meta.url).pathname;
@@ -118,7 +118,9 @@ test('cable pulled, process killed, page reloaded, server restarted: the state i
         const sent = page.waitForRequest(/\/commit$/);
         await page.keyboard.press('Control+Enter');
         await sent;
-        await page.waitForTimeout(350);
+        // The first of its two rounds is kept, and the board restarts.
+        const kept = () => JSON.parse(readFileSync(`${data}/bench/curlew/world.json`, 'utf8')).kept['gain.roll.p'];
+        await expect.poll(kept, { intervals: [10] }).toBe(31);
         await post('/craft/curlew/bench', { thing: 'cable', to: '0' });
         await expect(page.locator('.tray-panel .problem')).toContainText(/cable|link/i);
         // The tray lies over the column: it is put away.

@@ -10,7 +10,9 @@ use Ortholex\App\FlightLog\Log;
 use Ortholex\App\FlightLog\LogStore;
 use Ortholex\App\FlightLog\LogStored;
 use Ortholex\App\Report\AnalysisStore;
+use Ortholex\App\Work\Job;
 use Ortholex\App\Work\JobProgress;
+use Ortholex\App\Work\JobState;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\FlightLog\LogError;
 use Ortholex\Core\FlightLog\Reading\LogReader;
@@ -39,7 +41,7 @@ final readonly class LogImport
         $share = static fn (float $s): float => $from + (1 - $from) * $s;
         $hash = (string) hash_file('sha256', $path);
         $known = $this->entities->getRepository(Log::class)->findOneBy(['craft' => $craft, 'sha256' => $hash]);
-        if (null !== $known && !$this->analyses->has($known)) {
+        if (null !== $known && ($this->wasInterrupted($known) || !$this->analyses->has($known))) {
             // It had come in before its process ended, or the disk was full; what was left is to look at it.
             $progress->have(['log' => $known->id, 'code' => $known->code]);
             $progress->at($share(0.7), "looking at {$known->code}");
@@ -105,6 +107,17 @@ final readonly class LogImport
         $progress->at(1.0, 'done');
 
         return $log;
+    }
+
+    private function wasInterrupted(Log $log): bool
+    {
+        foreach ($this->entities->getRepository(Job::class)->findBy(['craft' => $log->craft, 'state' => JobState::Interrupted]) as $job) {
+            if (($job->result['log'] ?? null) === $log->id) {
+                return true;
+            }
+        }
+
+        return false;
     }
 
     /** From the head; none when it is no flat YAML. */

@@ -4,8 +4,13 @@ declare(strict_types=1);
 
 namespace Ortholex\Tests\app\Esc;
 
+use Ortholex\App\Esc\EscOrders;
+use Ortholex\App\Esc\EscOrderState;
+use Ortholex\App\Link\Escs;
 use Ortholex\App\Record\WaysBack;
 use Ortholex\App\Settings\ChangeEntry;
+use Ortholex\App\Settings\Journal\ItemState;
+use Ortholex\App\Settings\Journal\Journals;
 use Ortholex\App\Settings\Snapshot;
 use Ortholex\App\Settings\Staging;
 use Ortholex\Bench\Esc\EscState;
@@ -15,6 +20,7 @@ use Ortholex\Core\Settings\EscTable;
 use Ortholex\Core\Settings\Setting;
 use Ortholex\Tests\app\AppCase;
 use Ortholex\Tests\core\Lcg;
+use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\Attributes\Group;
 
 /** An ESC is known by its serial number: what is set, staged, kept and taken back of it goes with it through every swap. */
@@ -55,6 +61,61 @@ final class EscSwapTest extends AppCase
         self::assertStringContainsString('front right&#039;s, now rear left', $this->page("/craft/curlew/72?snapshot={$snapshots[0]->id}"));
         $this->post("/craft/curlew/snapshots/{$snapshots[0]->id}/stage");
         self::assertEquals(['esc.rear_left.advance_deg' => $before], $this->staged($this->craft()));
+    }
+
+    /** @return iterable<string, array{bool}> */
+    public static function ways(): iterable
+    {
+        yield 'gone on with' => [true];
+        yield 'taken back' => [false];
+    }
+
+    /** Interrupted, then someone solders: what is left of it goes to the ESC that it was meant for. */
+    #[DataProvider('ways')]
+    public function testWhatWasInterruptedFollowsTheEsc(bool $goOn): void
+    {
+        $this->powered();
+        $meant = $this->homeOf('front_right');
+        $before = $this->held($meant)['advance_deg'];
+        $this->post('/craft/curlew/stage', ['values' => ['gain.roll.p' => 31, 'esc.front_right.starting_current_pct' => 50]]);
+        $this->post('/craft/curlew/commit', ['reason' => 'what came through']);
+        $journals = self::getContainer()->get(Journals::class);
+        $to = ['gain.roll.p' => 31.0, 'esc.front_right.starting_current_pct' => 50.0, 'esc.front_right.advance_deg' => 19.0];
+        $from = ['gain.roll.p' => 33.0, 'esc.front_right.starting_current_pct' => 40.0, 'esc.front_right.advance_deg' => $before];
+        $seats = Escs::seats($this->craft());
+        $journal = $journals->begin($this->craft(), 'Commit', 'cut short', SettingSet::of($to), SettingSet::of($from), $seats);
+        $journals->mark($journal, ['gain.roll.p', 'esc.front_right.starting_current_pct'], ItemState::Kept);
+        $this->entities()->clear();
+        $this->swap('front_right', 'rear_left');
+        $this->post('/craft/curlew/link');
+        self::assertStringContainsString('2 of 3 on the craft', $this->page('/craft/curlew/61'));
+        $other = $this->held($this->homeOf('rear_left'));
+        $this->post('/craft/curlew/commit/'.($goOn ? 'go-on' : 'take-back'));
+        $now = $this->held($meant);
+        self::assertSame($goOn ? [50.0, 19.0] : [40.0, (float) $before], [
+            (float) $now['starting_current_pct'],
+            (float) $now['advance_deg'],
+        ]);
+        self::assertEquals($other, $this->held($this->homeOf('rear_left')), 'the one that sits there now is left alone');
+        self::assertSame($goOn ? 31.0 : 33.0, $this->world()->store->peek()->kept['gain.roll.p']);
+        self::assertStringNotContainsString('was interrupted', $this->page('/craft/curlew/61'));
+    }
+
+    public function testWhatIsLeftOfAFlashIsOfferedWhereTheEscSitsNow(): void
+    {
+        $this->powered();
+        $orders = self::getContainer()->get(EscOrders::class);
+        $begun = $orders->begin($this->craft(), ['rear_left' => 'no-such-image'], 'withy-1.4.0-40');
+        $orders->keep($this->craft(), $begun['rear_left']->failed('it did not start'));
+        self::assertSame(['rear_left'], array_keys($orders->open($this->craft())));
+        $this->swap('rear_left', 'rear_right');
+        $open = $orders->open($this->craft());
+        self::assertSame(['rear_right'], array_keys($open));
+        self::assertSame(EscOrderState::Failed, $open['rear_right']->state);
+        self::assertStringContainsString('rear right failed', $this->page('/'));
+        $this->post('/craft/curlew/12/escs/aside');
+        self::assertSame([], $orders->open($this->craft()));
+        self::assertStringNotContainsString('half written', $this->page('/'));
     }
 
     public function testNobodySoldersUnderPower(): void

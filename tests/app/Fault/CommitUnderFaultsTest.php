@@ -57,7 +57,7 @@ final class CommitUnderFaultsTest extends FaultCase
     }
 
     /** @param array<string, mixed> $staged */
-    #[DataProvider('commits'), Group('slow')]
+    #[DataProvider('commits'), Group('faults')]
     public function testWhateverStrikesItTheRecordSaysWhatTheCraftHolds(string $slug, array $staged): void
     {
         $this->powered($slug);
@@ -75,7 +75,7 @@ final class CommitUnderFaultsTest extends FaultCase
     }
 
     /** @param array<string, mixed> $changed */
-    #[DataProvider('restores'), Group('slow')]
+    #[DataProvider('restores'), Group('faults')]
     public function testARestoreIsNoLess(string $slug, array $changed): void
     {
         $this->powered($slug);

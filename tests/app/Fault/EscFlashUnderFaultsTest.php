@@ -41,7 +41,7 @@ final class EscFlashUnderFaultsTest extends FaultCase
     }
 
     /** @param list<string> $places */
-    #[DataProvider('crafts'), Group('slow')]
+    #[DataProvider('crafts'), Group('faults')]
     public function testStruckAnywhereEachEscEndsWithWhatItHeldBefore(string $slug, array $places): void
     {
         $this->powered($slug);

@@ -40,7 +40,7 @@ final class FlashUnderFaultsTest extends FaultCase
         yield 'Dunlin' => ['dunlin', 'MARL-F4'];
     }
 
-    #[DataProvider('crafts'), Group('slow')]
+    #[DataProvider('crafts'), Group('faults')]
     public function testStruckAnywhereItEndsWithTheSettingsOfBefore(string $slug, string $hardware): void
     {
         $this->smallImage($hardware);

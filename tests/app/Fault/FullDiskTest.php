@@ -41,7 +41,7 @@ final class FullDiskTest extends FaultCase
         self::assertSame(31.0, $this->world()->store->peek()->kept['gain.roll.p']);
     }
 
-    #[Group('slow')]
+    #[Group('faults')]
     public function testAnImportIsWholeOrNotThereAtEveryWrite(): void
     {
         $path = $this->written($this->log());
@@ -74,7 +74,7 @@ final class FullDiskTest extends FaultCase
     }
 
     /** The demo is laid out by a process of its own, under a limit of what a file may hold, which its writes meet one after the other. */
-    #[Group('slow')]
+    #[Group('faults')]
     public function testSettingUpWithoutRoomSaysSoAndGoesOnLater(): void
     {
         $data = sys_get_temp_dir().'/ortholex-no-room-'.getmypid();
