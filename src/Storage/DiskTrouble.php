@@ -16,6 +16,9 @@ final readonly class DiskTrouble
     private const INPUT_OUTPUT = 10;
     private const FULL = 13;
 
+    /** Even to be read the book wants a little room beside it. */
+    private const CANNOT_OPEN = 14;
+
     private function __construct(public string $words)
     {
     }
@@ -43,9 +46,10 @@ final readonly class DiskTrouble
                 return new self($cause->getMessage());
             }
             $code = $cause instanceof \PDOException ? $cause->errorInfo[1] ?? null : null;
+            $full = "The disk is full, or a limit was met, where Ortholex keeps its book ($dataFolder). ".
+                'Make room, then link the craft and look: what was begun is written down, nothing else was changed.';
             $words = match ($code) {
-                self::FULL, self::INPUT_OUTPUT => "The disk is full, or a limit was met, where Ortholex keeps its book ($dataFolder). ".
-                    'Make room, then link the craft and look: what was begun is written down, nothing else was changed.',
+                self::FULL, self::INPUT_OUTPUT, self::CANNOT_OPEN => $full,
                 self::READ_ONLY => "Ortholex may not write to its book ($dataFolder). Check the permissions of that folder.",
                 self::BUSY => 'The book is busy with other work. Nothing was changed; try again in a moment.',
                 default => null,
