@@ -11,7 +11,7 @@ use Ortholex\Bench\Storage\NotKept;
 final class WorldStore
 {
     /** What a board and its ESCs keep through a loss of power; the rest is gone with it anyway. */
-    private const LASTING = ['kept' => 1, 'keptVersion' => 1, 'escs' => 1, 'soldered' => 1, 'motorAt' => 1];
+    private const LASTING = ['kept' => 1, 'keptVersion' => 1, 'escs' => 1, 'escAt' => 1, 'soldered' => 1, 'motorAt' => 1];
 
     private const NOW = '"format":'.WorldState::FORMAT.',';
 

@@ -124,11 +124,12 @@ final readonly class EscFirmwareView
         return $left;
     }
 
-    /** @return array<string, string> settings of before that can be staged, by full name */
+    /** @return array<string, string> settings of before that can be staged, by full name: where the firmware runs without them */
     public function toStage(string $place): array
     {
         $values = [];
-        foreach ($this->orders[$place]->held ?? [] as $key => $value) {
+        $order = $this->orders[$place] ?? null;
+        foreach (EscOrderState::LacksSettings === $order?->state ? $order->held ?? [] : [] as $key => $value) {
             if (isset($this->settings["esc.$place.$key"])) {
                 $values["esc.$place.$key"] = \is_bool($value) ? ($value ? '1' : '0') : (string) $value;
             }

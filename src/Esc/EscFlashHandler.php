@@ -123,8 +123,8 @@ final readonly class EscFlashHandler implements JobHandler
         $client = new EscClient($this->benches->client($craft), $pad);
         $tell(0.0, 'asking who it is');
         $esc = $client->identity();
-        if ('' !== $esc->serial && '' !== ($sits = Escs::seats($craft)->serials[$order->place] ?? '') && $sits !== $esc->serial) {
-            throw FirmwareError::because("Another ESC sits there by now: {$esc->serial}, not $sits. Read them again.");
+        if (!$order->isFor($esc->serial)) {
+            throw FirmwareError::because("Another ESC sits there by now: $esc->serial, not $order->id. Read them again.");
         }
         $image = Shelf::read($item->path);
         $fit = $item->manifest->fit($esc, $image);

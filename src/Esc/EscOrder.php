@@ -9,6 +9,9 @@ use Ortholex\Core\Craft\SettingSet;
 /** One ESC to be written, as it was ordered. */
 final readonly class EscOrder
 {
+    /** What one is known by that tells no serial number: this, and its pad. */
+    public const OUTPUT = 'output ';
+
     /**
      * @param string          $id    serial number of the ESC, or its pad where it tells none
      * @param string          $place where it sits
@@ -28,6 +31,12 @@ final readonly class EscOrder
         public ?SettingSet $held = null,
         public ?string $ran = null,
     ) {
+    }
+
+    /** Whether an ESC that tells this serial number is the one; where either is not known, the place decides. */
+    public function isFor(string $serial): bool
+    {
+        return '' === $serial || str_starts_with($this->id, self::OUTPUT) || $serial === $this->id;
     }
 
     public function at(string $place, EscOrderState $state): self

@@ -73,25 +73,39 @@ final readonly class EscOrders
     public function done(Craft $craft, EscOrder $order): void
     {
         $craft->escOrders = array_diff_key($craft->escOrders, [$order->id => 1]);
-        $item = [
-            'name' => "esc.$order->place.".ChangeEntry::FIRMWARE,
-            'from' => $order->ran,
-            'to' => $this->keyOf($order),
-        ];
-        $entry = $this->entities->getRepository(ChangeEntry::class)->findOneBy(['craft' => $craft], ['id' => 'DESC']);
-        if (null === $entry || self::WHAT !== $entry->what || Outcome::HalfDone !== $entry->outcome) {
+        $runs = $this->keyOf($order);
+        $entry = $this->newest($craft);
+        if (null === $entry || Outcome::HalfDone !== $entry->outcome) {
             $seats = Escs::seats($craft)->serials;
-            $entry = new ChangeEntry($craft, ++$craft->revision, $this->clock->now(), self::WHAT, '', [], escs: $seats);
+            $why = $runs === $order->ran ? 'The same firmware was written once more.' : '';
+            $entry = new ChangeEntry($craft, ++$craft->revision, $this->clock->now(), self::WHAT, $why, [], escs: $seats);
             $this->entities->persist($entry);
         }
-        $entry->items = [...$entry->items, $item];
+        // What it ran before, written once more, is no change.
+        if ($runs !== $order->ran) {
+            $name = "esc.$order->place.".ChangeEntry::FIRMWARE;
+            $entry->items = [...$entry->items, ['name' => $name, 'from' => $order->ran, 'to' => $runs]];
+        }
+        self::tellLeft($craft, $entry);
+        $this->events->dispatch(new EscsFlashed($craft, [$order->place]));
+        $this->entities->flush();
+    }
+
+    /** The entry that the change record ends with, if it is one of these. */
+    private function newest(Craft $craft): ?ChangeEntry
+    {
+        $entry = $this->entities->getRepository(ChangeEntry::class)->findOneBy(['craft' => $craft], ['id' => 'DESC']);
+
+        return self::WHAT === $entry?->what ? $entry : null;
+    }
+
+    private static function tellLeft(Craft $craft, ChangeEntry $entry): void
+    {
         $entry->left = [];
         foreach ($craft->escOrders as $id => $left) {
             $entry->left[] = 'ESC of '.str_replace('_', ' ', EscOrder::fromArray((string) $id, $left)->place);
         }
         $entry->outcome = [] === $entry->left ? Outcome::Done : Outcome::HalfDone;
-        $this->events->dispatch(new EscsFlashed($craft, [$order->place]));
-        $this->entities->flush();
     }
 
     /** One whose end was never heard may have come to it all the same. */
@@ -110,6 +124,10 @@ final readonly class EscOrders
             if (null === $order->held) {
                 // It was never begun, and runs what was ordered: another has seen to it.
                 $craft->escOrders = array_diff_key($craft->escOrders, [$id => 1]);
+                $entry = $this->newest($craft);
+                if (null !== $entry && Outcome::HalfDone === $entry->outcome) {
+                    self::tellLeft($craft, $entry);
+                }
             } elseif (self::isBack($craft, $place, $order->held)) {
                 $this->done($craft, $order->at($place, $order->state));
             }
@@ -198,8 +216,15 @@ final readonly class EscOrders
 
     private static function id(Craft $craft, string $place): string
     {
-        $serial = Escs::seats($craft)->serials[$place] ?? '';
+        $serials = Escs::seats($craft)->serials;
+        $serial = $serials[$place] ?? '';
+        foreach ('' === $serial ? $craft->escOrders : [] as $id => $data) {
+            // One that is silent now and was to be written there before is taken for the same; it is asked before it is written.
+            if ($place === ($data['place'] ?? null) && !\in_array($id, $serials, true)) {
+                return $id;
+            }
+        }
 
-        return '' === $serial ? 'output '.array_flip(EscTable::pads($craft->settings))[$place] : $serial;
+        return '' === $serial ? EscOrder::OUTPUT.array_flip(EscTable::pads($craft->settings))[$place] : $serial;
     }
 }

@@ -65,7 +65,7 @@ final class FiltersController extends SheetController
                 }
             }
         }
-        $log = $this->log($craft, $request);
+        $log = $this->judged->shown($craft, $request->query->getInt('log'));
         $answer = [] === $groups ? null : $this->figures($craft, $log);
 
         return $this->show(
@@ -81,7 +81,7 @@ final class FiltersController extends SheetController
     public function response(string $slug, Request $request): JsonResponse
     {
         $craft = $this->crafts->named($slug);
-        $log = $this->log($craft, $request);
+        $log = $this->judged->shown($craft, $request->query->getInt('log'));
         $rotorHz = $this->chains->rotorHz($craft, $log);
         $out = ['rotor_hz' => $rotorHz, 'chains' => []];
         foreach ($this->both($craft) as $key => $settings) {
@@ -192,13 +192,5 @@ final class FiltersController extends SheetController
         }
 
         return $residual;
-    }
-
-    /** That which is asked for, else the one that the tray judges by. */
-    private function log(Craft $craft, Request $request): ?Log
-    {
-        $asked = $request->query->getInt('log');
-
-        return 0 === $asked ? $this->judged->of($craft) ?? $this->book->chosen($craft, 0) : $this->book->chosen($craft, $asked);
     }
 }

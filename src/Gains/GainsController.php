@@ -4,8 +4,6 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Gains;
 
-use Ortholex\App\Book\Craft;
-use Ortholex\App\FlightLog\Log;
 use Ortholex\App\FlightLog\LogBook;
 use Ortholex\App\Page\SheetController;
 use Ortholex\App\Report\JudgedLog;
@@ -34,7 +32,7 @@ final class GainsController extends SheetController
     public function sheet(string $slug, Request $request): Response
     {
         $craft = $this->crafts->named($slug);
-        $log = $this->log($craft, $request);
+        $log = $this->judged->shown($craft, $request->query->getInt('log'));
         $rows = $others = $ranges = [];
         foreach ($this->catalogue->of($craft->version()) as $name => $setting) {
             if (SettingGroup::Gains !== $setting->group || !isset($craft->settings[$name])) {
@@ -72,13 +70,5 @@ final class GainsController extends SheetController
         $craft = $this->crafts->named($slug);
 
         return new JsonResponse($this->predictions->of($craft, $this->book->one($craft, $log)));
-    }
-
-    /** That which is asked for, else the one that the tray judges by. */
-    private function log(Craft $craft, Request $request): ?Log
-    {
-        $asked = $request->query->getInt('log');
-
-        return 0 === $asked ? $this->judged->of($craft) ?? $this->book->chosen($craft, 0) : $this->book->chosen($craft, $asked);
     }
 }

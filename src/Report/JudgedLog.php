@@ -36,6 +36,16 @@ final readonly class JudgedLog
         return null;
     }
 
+    /**
+     * What a sheet is about: the one that its address asks for, else the one that is judged by, else the newest.
+     *
+     * @throws NotFoundHttpException when the one asked for is not this craft's
+     */
+    public function shown(Craft $craft, int $asked): ?Log
+    {
+        return 0 === $asked ? $this->of($craft) ?? $this->book->chosen($craft, 0) : $this->book->chosen($craft, $asked);
+    }
+
     private function asked(Craft $craft): ?Log
     {
         $request = $this->requests->getMainRequest();

@@ -196,6 +196,10 @@ final class EscTest extends AppCase
         $this->world()->move('fault:loose_signal_wire', '0');
         $again = $this->flash('curlew', ['rear_left' => self::image('1.4.0', 'Osier 45', 'P3', 64, 250, 40)]);
         self::assertSame(['rear_left' => 'Withy 1.4.0, 40 kHz'], $again->result['done']);
+        // Written once more it is no change: no entry says x → x.
+        $this->flash('curlew', ['rear_left' => self::image('1.4.0', 'Osier 45', 'P3', 64, 250, 40)]);
+        $entry = $this->entities()->getRepository(ChangeEntry::class)->findOneBy([], ['id' => 'DESC']);
+        self::assertSame([[], 'The same firmware was written once more.'], [$entry?->items, $entry?->reason]);
         foreach (['/craft/curlew/12/escs', '/craft/curlew/16', '/'] as $page) {
             self::assertStringNotContainsString('half written', $this->page($page), 'what is no longer true is no longer said');
         }

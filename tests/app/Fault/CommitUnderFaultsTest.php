@@ -97,15 +97,11 @@ final class CommitUnderFaultsTest extends FaultCase
         $messages = $this->counted($slug);
         self::assertGreaterThan(4, $messages);
         $strokes = $half = $full = 0;
-        for ($at = 1; $at <= $messages; ++$at) {
-            foreach (Blow::cases() as $blow) {
-                foreach ([false, true] as $after) {
-                    foreach (['go on', 'take back'] as $way) {
-                        $left = $this->struck($slug, $wanted, $before, $at, $blow, $after, $way);
-                        $half += $left ? 1 : 0;
-                        $strokes += null === $left ? 0 : 1;
-                    }
-                }
+        foreach (self::strokes($messages) as [$at, $blow, $after]) {
+            foreach (['go on', 'take back'] as $way) {
+                $left = $this->struck($slug, $wanted, $before, $at, $blow, $after, $way);
+                $half += $left ? 1 : 0;
+                $strokes += null === $left ? 0 : 1;
             }
         }
         $writes = $this->writes;

@@ -65,27 +65,23 @@ final class EscFlashUnderFaultsTest extends FaultCase
         $this->backTo($mark, $slug);
         $this->putFlashes($slug, $flashes);
         $strokes = $offered = 0;
-        for ($at = 1; $at <= $messages; ++$at) {
-            foreach (Blow::cases() as $blow) {
-                foreach ([false, true] as $after) {
-                    $mark = $this->mark($slug);
-                    $what = "$slug, message $at, {$blow->value}".($after ? ' after it' : ' before it');
-                    Plan::lay($blow, $at, $after);
-                    try {
-                        $this->flash($slug, $images);
-                    } catch (LinkError|FirmwareError|Killed|CannotKeep) {
-                    }
-                    if (Plan::$fell) {
-                        ++$strokes;
-                        $this->makeRoom();
-                        $this->awake($slug);
-                        $offered += $this->finish($slug, $images, $what) > 0 ? 1 : 0;
-                        $this->assertWritten($slug, $held, $what);
-                    }
-                    $this->backTo($mark, $slug);
-                    $this->putFlashes($slug, $flashes);
-                }
+        foreach (self::strokes($messages) as [$at, $blow, $after]) {
+            $mark = $this->mark($slug);
+            $what = "$slug, message $at, {$blow->value}".($after ? ' after it' : ' before it');
+            Plan::lay($blow, $at, $after);
+            try {
+                $this->flash($slug, $images);
+            } catch (LinkError|FirmwareError|Killed|CannotKeep) {
             }
+            if (Plan::$fell) {
+                ++$strokes;
+                $this->makeRoom();
+                $this->awake($slug);
+                $offered += $this->finish($slug, $images, $what) > 0 ? 1 : 0;
+                $this->assertWritten($slug, $held, $what);
+            }
+            $this->backTo($mark, $slug);
+            $this->putFlashes($slug, $flashes);
         }
         for ($at = 1; $at <= $writes; ++$at) {
             $mark = $this->mark($slug);

@@ -37,6 +37,17 @@ abstract class FaultCase extends AppCase
         $this->entities()->clear();
     }
 
+    /** @return iterable<array{int, Blow, bool}> at which message, which blow, whether it falls after the message was met */
+    protected static function strokes(int $messages): iterable
+    {
+        for ($at = 1; $at <= $messages; ++$at) {
+            foreach (Blow::cases() as $blow) {
+                yield [$at, $blow, false];
+                yield [$at, $blow, true];
+            }
+        }
+    }
+
     /** There is room again, and the next process has its own book open. */
     protected function makeRoom(): void
     {

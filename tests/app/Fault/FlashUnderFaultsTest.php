@@ -60,26 +60,22 @@ final class FlashUnderFaultsTest extends FaultCase
         $this->assertReturned($slug, $wanted, 'undisturbed');
         $this->backTo($mark, $slug);
         $strokes = 0;
-        for ($at = 1; $at <= $messages; ++$at) {
-            foreach (Blow::cases() as $blow) {
-                foreach ([false, true] as $after) {
-                    $mark = $this->mark($slug);
-                    $what = "$slug, message $at, {$blow->value}".($after ? ' after it' : ' before it');
-                    Plan::lay($blow, $at, $after);
-                    try {
-                        $this->flash($slug, false);
-                    } catch (LinkError|FirmwareError|Killed|CannotKeep) {
-                    }
-                    if (Plan::$fell) {
-                        ++$strokes;
-                        $this->makeRoom();
-                        $this->again($slug);
-                        $this->finish($slug, $what);
-                        $this->assertReturned($slug, $wanted, $what);
-                    }
-                    $this->backTo($mark, $slug);
-                }
+        foreach (self::strokes($messages) as [$at, $blow, $after]) {
+            $mark = $this->mark($slug);
+            $what = "$slug, message $at, {$blow->value}".($after ? ' after it' : ' before it');
+            Plan::lay($blow, $at, $after);
+            try {
+                $this->flash($slug, false);
+            } catch (LinkError|FirmwareError|Killed|CannotKeep) {
             }
+            if (Plan::$fell) {
+                ++$strokes;
+                $this->makeRoom();
+                $this->again($slug);
+                $this->finish($slug, $what);
+                $this->assertReturned($slug, $wanted, $what);
+            }
+            $this->backTo($mark, $slug);
         }
         for ($at = 1; $at <= $writes; ++$at) {
             $mark = $this->mark($slug);
