@@ -64,7 +64,7 @@ final class EscFlashUnderFaultsTest extends FaultCase
         $this->assertWritten($slug, $held, 'undisturbed');
         $this->backTo($mark, $slug);
         $this->putFlashes($slug, $flashes);
-        $strokes = $offered = 0;
+        $strokes = $offered = $full = 0;
         foreach (self::strokes($messages) as [$at, $blow, $after]) {
             $mark = $this->mark($slug);
             $what = "$slug, message $at, {$blow->value}".($after ? ' after it' : ' before it');
@@ -92,17 +92,20 @@ final class EscFlashUnderFaultsTest extends FaultCase
             } catch (\Throwable $e) {
                 self::assertTrue(self::isFull($e), "$slug, write $at: ".$e->getMessage());
             }
-            self::assertTrue(FullDisk::$full);
-            $this->makeRoom();
-            $this->awake($slug);
-            // Where not even the order found room, it is ordered again.
-            0 < $this->finish($slug, $images, "$slug, write $at") || $this->isWritten($slug, $places) || $this->flash($slug, $images);
+            if (FullDisk::$full) {
+                ++$full;
+                $this->makeRoom();
+                $this->awake($slug);
+                // Where not even the order found room, it is ordered again.
+                0 < $this->finish($slug, $images, "$slug, write $at") || $this->isWritten($slug, $places) || $this->flash($slug, $images);
+            }
             $this->assertWritten($slug, $held, "$slug, write $at of the book");
             $this->backTo($mark, $slug);
             $this->putFlashes($slug, $flashes);
         }
         self::assertGreaterThan(7 * $messages, $strokes);
-        $said = "$strokes strokes, and $writes writes without room, $offered with something left, all ended sound";
+        self::assertGreaterThan(8, $full, self::AS_OFTEN);
+        $said = "$strokes strokes, and $full writes without room, $offered with something left, all ended sound";
         fwrite(\STDERR, "\n$slug: an ESC flash of $messages messages, $said\n");
     }
 

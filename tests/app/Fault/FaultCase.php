@@ -11,6 +11,9 @@ use Ortholex\Tests\app\AppCase;
 /** Work on a craft that is struck in its middle, and everything as it was before, to strike it again elsewhere. */
 abstract class FaultCase extends AppCase
 {
+    /** What is told five times a second is written as often as the time asks for: the last writes of one run may not come in the next. */
+    protected const AS_OFTEN = 'as often as these writes can be met at any pace';
+
     /** Some thousand boots and answers are waited for: each three times as fast as in other tests. */
     protected function setUp(): void
     {
@@ -20,6 +23,9 @@ abstract class FaultCase extends AppCase
 
     protected function tearDown(): void
     {
+        // What failed in one test is not the next one's.
+        Plan::none();
+        FullDisk::fillAt(0);
         parent::tearDown();
         $_SERVER['ORTHOLEX_PACE'] = $_ENV['ORTHOLEX_PACE'] = '0.01';
     }
