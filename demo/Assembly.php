@@ -69,7 +69,10 @@ final readonly class Assembly
         $this->world->store->change(static function (WorldState $s) use ($settings, $demo): void {
             $s->kept = $settings->toArray();
             $s->keptVersion = $demo->version;
-            $s->soldered = $demo->wires['wires'];
+            $s->soldered = [...$demo->wires['wires'], ...$demo->soldered];
+            $s->bridged = $demo->wires['bridged'];
+            $s->radio = ['model' => $demo->name, 'boundTo' => $demo->name, 'models' => self::memories()] + $s->radio()->toArray();
+            $s->radio = array_replace($s->radio, $demo->radio);
         });
         // Powered once, each ESC lays out its settings; then the builder's own are put in.
         $this->world->move('pack', '1');
@@ -82,6 +85,17 @@ final readonly class Assembly
         });
         $this->world->move('pack', '0');
         unlink($atWork);
+    }
+
+    /** @return array<string, array<string, mixed>> the transmitter has a memory for each craft */
+    private static function memories(): array
+    {
+        $memories = [];
+        foreach (Scenario::craft() as $craft) {
+            $memories[$craft->name] = $craft->memory;
+        }
+
+        return $memories;
     }
 
     private function image(string $folder, string $name): string

@@ -11,6 +11,9 @@ use Ortholex\Bench\Flight\CraftPhysics;
 final readonly class DemoCraft
 {
     /**
+     * @param array<string, mixed>                 $memory   its memory in the transmitter, where it is not a sound one
+     * @param array<string, mixed>                 $radio    what else its transmitter and receiver are; see RadioState
+     * @param list<array{string, string}>          $soldered wires that its builder found soldered and has not drawn
      * @param list<string>                         $uses     what a firmware build must not leave out
      * @param array<string, float|int|bool|string> $settings what differs from defaults
      * @param array{parts: list<string>, wires: list<array{string, string}>, bridged: list<string>} $wires what hangs on the board
@@ -30,6 +33,9 @@ final readonly class DemoCraft
         public array $settings,
         public array $escs,
         public array $wires,
+        public array $memory = [],
+        public array $radio = [],
+        public array $soldered = [],
     ) {
     }
 }

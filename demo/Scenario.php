@@ -87,6 +87,8 @@ final readonly class Scenario
                 'props.diameter_mm' => 76,
                 'motors.idle_pct' => 7.5,
                 'pack.cells' => 4,
+                // As the board came, from a craft with another receiver.
+                'receiver.protocol' => 'sbus',
                 'uart.1.role' => 'none',
             ],
             [
@@ -96,6 +98,16 @@ final readonly class Scenario
                 4 => ['Bracken', '6.2.0', 20, []],
             ],
             ['parts' => ['rill-c', 'heron-400'], 'wires' => [], 'bridged' => []],
+            memory: [
+                // Throttle first, as another make has it.
+                'order' => [2, 0, 1, 3, 4, 5, 6, 7, 8, 9, 10, 11],
+                'low' => [92.0, 88.0, 90.0, 89.0, ...array_fill(0, 8, 100.0)],
+                'high' => [93.0, 91.0, 87.0, 90.0, ...array_fill(0, 8, 100.0)],
+                'trim' => [6.0, 14.0, -11.0, -18.0, ...array_fill(0, 8, 0.0)],
+                'reversed' => [false, false, true, false, ...array_fill(0, 8, false)],
+            ],
+            radio: ['boundTo' => '', 'tremble' => 2.4, 'seed' => 3],
+            soldered: [['rill-c.v', '4V5'], ['rill-c.gnd', 'GND-L2'], ['rill-c.tx', 'RX1'], ['rill-c.rx', 'TX1']],
         );
     }
 
@@ -161,6 +173,10 @@ final readonly class Scenario
                 'gain.pitch.p' => 30.0,
                 'gain.pitch.d' => 2.8,
                 'motors.loop_rate_hz' => '2000',
+                'action.arm.on_in' => '5:1750-',
+                'action.beeper.on_in' => '5:1250-1750, 7:1500-',
+                'action.angle.on_in' => '6:-1250',
+                'action.horizon.on_in' => '6:1250-1750',
             ],
             array_fill(1, 4, ['Withy', '1.2.3', 20, []]),
             [
@@ -249,14 +265,22 @@ final readonly class Scenario
                 'gain.pitch.d' => 5.0,
                 'gain.yaw.p' => 60.0,
                 'pad.7.drives' => 'camera_tilt',
+                'telemetry.attitude' => true,
+                'action.arm.on_in' => '5:1750-',
+                'action.beeper.on_in' => '5:1250-1750',
+                'action.angle.on_in' => '6:-1250, 6:1250-1750',
+                'action.altitude_hold.on_in' => '6:1250-1750',
+                'action.camera_level.on_in' => '7:1500-',
             ],
             array_fill(1, 6, ['Withy', '1.4.0', 40, ['brake_on_slow_down' => false]]),
             [
-                'parts' => ['rill-s', 'plumb-g2', 'heron-400'],
+                'parts' => ['rill-s', 'rill-port', 'plumb-g2', 'heron-400'],
                 'wires' => [
                     ['rill-s.v', '4V5'],
                     ['rill-s.gnd', 'GND-L2'],
                     ['rill-s.tx', 'RX1'],
+                    ['rill-port.gnd', 'GND-L2'],
+                    ['rill-port.one', 'SW1'],
                     ['plumb-g2.v', '5V'],
                     ['plumb-g2.gnd', 'GND-L9'],
                     ['plumb-g2.tx', 'RX3'],
@@ -265,7 +289,7 @@ final readonly class Scenario
                     ['heron-400.gnd', 'GND-R2'],
                     ['heron-400.one', 'TX5'],
                 ],
-                'bridged' => [],
+                'bridged' => ['J2'],
             ],
         );
     }

@@ -8,6 +8,8 @@ use Ortholex\Bench\Drive\DriveTrain;
 use Ortholex\Bench\Flash\FlashFile;
 use Ortholex\Bench\Flight\CraftPhysics;
 use Ortholex\Bench\Power\Mode;
+use Ortholex\Bench\Radio\BoardRadio;
+use Ortholex\Bench\Radio\Telemeter;
 use Ortholex\Bench\State\WorldState;
 use Ortholex\Bench\Time\Pace;
 use Ortholex\Bench\Wiring\SolderedParts;
@@ -62,6 +64,7 @@ final readonly class Board
             return;
         }
         $s->mode = Mode::Firmware;
+        $s->arming = [];
         $s->runningVersion = $label->version->toString();
         $s->loadPct = -1.0;
         $s->running = $this->loadKept($label->version);
@@ -207,6 +210,10 @@ final readonly class Board
                 return [$out->gyroBurst($frame), 0.35];
             case Message::LISTEN:
                 return [$this->listen($frame), 0.25];
+            case Message::EDGES:
+                return [$this->edges($frame->payload), 0.12];
+            case Message::RADIO:
+                return [$this->radio($frame->payload), self::ANSWER_S];
             case Message::READ_SETTINGS:
                 return [new Message($frame->kind | Message::ANSWER, $this->settingsFrom($frame->payload)), self::ANSWER_S];
             case Message::WRITE_SETTING:
@@ -299,12 +306,58 @@ final readonly class Board
         if ('1' === $f[2] && !$pads->uarts[$f[0]]->inverts) {
             return new Message(Message::REFUSAL, 'this UART cannot turn the signal about');
         }
-        $parts = new SolderedParts($pads, $this->state->soldered, $this->state->cable, $this->state->pack);
 
         return new Message(
             $frame->kind | Message::ANSWER,
-            substr($parts->heard($f[0], (float) $f[1], '1' === $f[2], $this->pace->now()), 0, 4096),
+            substr($this->parts($pads)->heard($f[0], (float) $f[1], '1' === $f[2], $this->pace->now()), 0, 4096),
         );
+    }
+
+    /** The firmware's end of the radio; null for a board without pads. */
+    public function receiver(): ?BoardRadio
+    {
+        $pads = BoardPads::of($this->model->hardwareId);
+        $telemeter = new Telemeter($this->physics, $this->state, $this->attitude());
+
+        return null === $pads ? null : new BoardRadio($pads, $this->parts($pads), $this->state, $this->state->radio(), $telemeter);
+    }
+
+    /** Looks at its receiver, as it does all the time: what arms or disarms it is met as it happens. */
+    public function hear(): void
+    {
+        if (Mode::Firmware === $this->state->mode) {
+            $this->receiver()?->read($this->pace->now(), \PHP_INT_MAX, $this->attitude());
+        }
+    }
+
+    private function parts(BoardPads $pads): SolderedParts
+    {
+        $s = $this->state;
+
+        return new SolderedParts($pads, $s->soldered, $s->bridged, $s->cable, $s->pack);
+    }
+
+    private function edges(string $payload): Message
+    {
+        $uart = Message::unfields($payload)[0] ?? '';
+        $pads = BoardPads::of($this->model->hardwareId);
+        $radio = isset($pads->uarts[$uart]) ? $this->receiver() : null;
+
+        return null === $radio
+            ? new Message(Message::REFUSAL, 'this board has no such UART')
+            : new Message(Message::EDGES | Message::ANSWER, substr($radio->edges($uart, $this->pace->now())->pack(), 0, Message::MOST_PAYLOAD));
+    }
+
+    private function radio(string $payload): Message
+    {
+        /** @var array{1: int}|false $since */
+        $since = 4 === \strlen($payload) ? unpack('V', $payload) : false;
+        $radio = $this->receiver();
+        if (false === $since || null === $radio) {
+            return new Message(Message::REFUSAL, 'it takes the number of the last frame that is known');
+        }
+
+        return new Message(Message::RADIO | Message::ANSWER, $radio->read($this->pace->now(), $since[1], $this->attitude())->pack());
     }
 
     private function settingsFrom(string $payload): string

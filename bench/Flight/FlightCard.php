@@ -4,6 +4,10 @@ declare(strict_types=1);
 
 namespace Ortholex\Bench\Flight;
 
+use Ortholex\Bench\Radio\RadioState;
+use Ortholex\Bench\Radio\Rill;
+use Ortholex\Bench\Radio\Road;
+use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\LogCheck\Card;
 use Random\Engine\Xoshiro256StarStar;
 use Random\Randomizer;
@@ -14,9 +18,18 @@ final readonly class FlightCard
     /** Throttle that the climb begins at: less would let it fall. */
     private const LOWEST = 0.12;
 
-    /** @param list<array{float, float, float, float}> $frames roll, pitch, yaw in −1..1 and throttle in 0..1 */
-    private function __construct(public array $frames)
+    /**
+     * @param list<array{float, float, float, float}> $frames roll, pitch, yaw in −1..1 and throttle in 0..1
+     * @param list<array{float, float, float, float}> $us     what a board gets of them, µs
+     */
+    private function __construct(public array $frames, public array $us)
     {
+    }
+
+    /** The same, flown with this radio. */
+    public function through(Road $road): self
+    {
+        return new self($this->frames, $road->frames($this->frames));
     }
 
     public static function fly(Card $card, float $seconds, float $frameHz, float $hoverThrottle, int $seed): self
@@ -30,7 +43,10 @@ final readonly class FlightCard
             Card::Cruise => self::cruise($seconds, $hoverThrottle, $u),
         };
 
-        return new self(self::byHand($plan, $seconds, $frameHz, $u));
+        $frames = self::byHand($plan, $seconds, $frameHz, $u);
+        $sound = Road::of(new RadioState(), Rill::C, SettingSet::none());
+
+        return new self($frames, $sound->frames($frames));
     }
 
     /**

@@ -8,6 +8,7 @@ use Ortholex\Core\Airframe\Airframe;
 use Ortholex\Core\Airframe\Mixer;
 use Ortholex\Core\Control\Feel;
 use Ortholex\Core\Control\RateFilters;
+use Ortholex\Core\Control\ThrottleCurve;
 use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\Craft\Channel;
 use Ortholex\Core\Craft\SettingSet;
@@ -38,6 +39,7 @@ final readonly class FlightControl
         public array $feel,
         public array $span,
         public float $deadBandUs,
+        public ThrottleCurve $throttle,
         public array $kp,
         public array $ki,
         public array $kd,
@@ -79,12 +81,7 @@ final readonly class FlightControl
             }
         }
         foreach ([Channel::Roll, Channel::Pitch, Channel::Yaw, Channel::Throttle] as $channel) {
-            $span[] = ChannelSpan::of(
-                $set->number("channel.{$channel->value}.low_us", 1000),
-                $set->number("channel.{$channel->value}.middle_us", 1500),
-                $set->number("channel.{$channel->value}.high_us", 2000),
-                $set->flag("channel.{$channel->value}.reversed"),
-            );
+            $span[] = ChannelSpan::in($set, $channel);
         }
         $filters = RateFilters::of($set, $loopHz);
         $highest = RateFilters::highestHz($loopHz);
@@ -95,6 +92,7 @@ final readonly class FlightControl
             $feel,
             $span,
             $set->number('channel.dead_band_us', 2),
+            ThrottleCurve::in($set),
             $gain['p'],
             $gain['i'],
             $gain['d'],

@@ -153,15 +153,12 @@ final readonly class FlightSimulator
 
         for ($step = 0; $step < $steps; ++$step) {
             if ($step >= $nextFrame) {
-                $frame = $card->frames[min((int) round($step / $frameEvery), \count($card->frames) - 1)];
+                $stickUs = $card->us[min((int) round($step / $frameEvery), \count($card->us) - 1)];
                 $nextFrame += $frameEvery;
-                for ($s = 0; $s < 4; ++$s) {
-                    $stickUs[$s] = round(3 === $s ? 1000 + 1000 * $frame[3] : 1500 + 500 * $frame[$s]);
-                    if ($s < 3) {
-                        $wanted[$s] = $control->feel[$s]->rate($control->span[$s]->position($stickUs[$s], $control->deadBandUs));
-                    }
+                for ($s = 0; $s < 3; ++$s) {
+                    $wanted[$s] = $control->feel[$s]->rate($control->span[$s]->position($stickUs[$s], $control->deadBandUs));
                 }
-                $throttle = 50 * ($control->span[3]->position($stickUs[3]) + 1);
+                $throttle = 100 * $control->throttle->output(($control->span[3]->position($stickUs[3]) + 1) / 2);
             }
             $noise->have(self::MOST_RANDOM);
             $measured = $gyro->read($rate, $speed, $lift, $noise);

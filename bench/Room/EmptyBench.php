@@ -9,11 +9,13 @@ use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Link\ByteLink;
 use Ortholex\Core\Link\LinkError;
 use Ortholex\Core\LogCheck\Card;
+use Ortholex\Core\Radio\Heard;
 use Ortholex\Core\World\Aboard;
 use Ortholex\Core\World\Bench;
 use Ortholex\Core\World\BenchState;
 use Ortholex\Core\World\FlightEnd;
 use Ortholex\Core\World\NothingToMove;
+use Ortholex\Core\World\Radio;
 
 /** A place where nothing lies: the book of a craft can be kept all the same. */
 final readonly class EmptyBench implements Bench
@@ -48,9 +50,19 @@ final readonly class EmptyBench implements Bench
         return null;
     }
 
-    public function solder(array $wires): void
+    public function solder(array $wires, array $bridged): void
     {
         throw NothingToMove::thing('iron');
+    }
+
+    public function radio(): ?Radio
+    {
+        return null;
+    }
+
+    public function heardInFlight(): Heard
+    {
+        return Heard::Silent;
     }
 
     public function aboard(): ?Aboard

@@ -8,6 +8,10 @@ use Ortholex\Bench\Flight\FlightCard;
 use Ortholex\Bench\Flight\FlightSimulator;
 use Ortholex\Bench\Link\WorldLink;
 use Ortholex\Bench\Power\Mode;
+use Ortholex\Bench\Radio\Model;
+use Ortholex\Bench\Radio\RadioState;
+use Ortholex\Bench\Radio\Rill;
+use Ortholex\Bench\Radio\Road;
 use Ortholex\Bench\State\WorldState;
 use Ortholex\Bench\Time\Pace;
 use Ortholex\Bench\World\World;
@@ -15,10 +19,14 @@ use Ortholex\Core\Airframe\Airframe;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Link\ByteLink;
 use Ortholex\Core\LogCheck\Card;
+use Ortholex\Core\Radio\Heard;
+use Ortholex\Core\Radio\Protocol\Telemetry;
 use Ortholex\Core\World\Aboard;
 use Ortholex\Core\World\Bench;
 use Ortholex\Core\World\BenchState;
 use Ortholex\Core\World\FlightEnd;
+use Ortholex\Core\World\Radio;
+use Ortholex\Core\World\ReceiverLight;
 
 /** The simulated world, seen and moved through the port. */
 final readonly class SimulatedBench implements Bench
@@ -50,6 +58,7 @@ final readonly class SimulatedBench implements Bench
             $s->tones,
             $s->teach,
             $s->soldered,
+            $s->bridged,
         );
     }
 
@@ -78,11 +87,69 @@ final readonly class SimulatedBench implements Bench
         return $this->world->physics->frame;
     }
 
-    public function solder(array $wires): void
+    public function solder(array $wires, array $bridged): void
     {
-        $this->world->store->change(static function (WorldState $s) use ($wires): void {
+        $this->world->store->change(static function (WorldState $s) use ($wires, $bridged): void {
             $s->soldered = $wires;
+            $s->bridged = $bridged;
         });
+    }
+
+    public function radio(): Radio
+    {
+        $s = $this->world->store->peek();
+        $radio = $s->radio();
+        $board = $this->world->board($s)->receiver();
+        $air = $board?->air();
+        $hears = $air?->hears($this->pace->now()) ?? false;
+        $told = null !== $board && $hears && Mode::Firmware === $s->mode ? $board->telemetry() : '';
+        $memory = $radio->memory();
+        $channels = [];
+        foreach ($memory->order as $channel => $control) {
+            $channels[] = [
+                'control' => Model::CONTROLS[$control],
+                'low' => $memory->lowPct[$channel],
+                'high' => $memory->highPct[$channel],
+                'trim' => $memory->trimUs[$channel],
+                'reversed' => $memory->reversed[$channel],
+            ];
+        }
+
+        return new Radio(
+            $s->transmitter,
+            $radio->model,
+            array_values(array_unique([...array_map(strval(...), array_keys($radio->models)), $radio->model])),
+            array_combine(Model::CONTROLS, $radio->controls),
+            array_combine(['A', 'B', 'C', 'D', 'E', 'F'], RadioState::LEVERS),
+            $channels,
+            $board?->receiverName(),
+            match (true) {
+                null === $air || !$radio->powered => ReceiverLight::Dark,
+                $radio->binding => ReceiverLight::Fast,
+                $hears => ReceiverLight::Steady,
+                default => ReceiverLight::Slow,
+            },
+            $radio->button,
+            '' === $told ? null : Telemetry::in($told),
+        );
+    }
+
+    public function heardInFlight(): Heard
+    {
+        $s = $this->world->store->peek();
+        $aboard = $this->aboard();
+        $s->cable = false;
+        $s->pack = $s->transmitter = true;
+        $s->running = $aboard?->settings->toArray() ?? [];
+        $s->bootedAt = 0.0;
+        $radio = $s->radio();
+        $radio->switchedAt = 1.0;
+        $radio->powered = true;
+        $s->putRadio($radio);
+
+        $receiver = $this->world->board($s)->receiver();
+
+        return null === $receiver ? Heard::Silent : $receiver->read($this->pace->now(), \PHP_INT_MAX, [0.0, 0.0, 0.0])->heard;
     }
 
     public function aboard(): ?Aboard
@@ -106,9 +173,11 @@ final readonly class SimulatedBench implements Bench
     {
         $s = $this->world->store->peek();
         $simulator = new FlightSimulator($this->world->physics);
+        $kind = $this->world->board($s)->receiver()?->kind() ?? Rill::C;
+        $flown = FlightCard::fly($card, $seconds, $this->world->physics->receiverHz, $simulator->hoverThrottle(), $seed);
 
         return $simulator->fly(
-            FlightCard::fly($card, $seconds, $this->world->physics->receiverHz, $simulator->hoverThrottle(), $seed),
+            $flown->through(Road::of($s->radio(), $kind, $settings)),
             $settings,
             $seconds,
             $seed + 7,

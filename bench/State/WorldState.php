@@ -6,6 +6,7 @@ namespace Ortholex\Bench\State;
 
 use Ortholex\Bench\Esc\EscState;
 use Ortholex\Bench\Power\Mode;
+use Ortholex\Bench\Radio\RadioState;
 use Ortholex\Core\Drive\TeachStep;
 use Ortholex\Core\Drive\Tone;
 use Ortholex\Core\Settings\Migration\FormerNames;
@@ -95,6 +96,15 @@ final class WorldState
     /** @var list<array{string, string}> wires as they are soldered: pin of a part, pad of the board */
     public array $soldered = [];
 
+    /** @var list<string> jumpers of the board that are bridged */
+    public array $bridged = [];
+
+    /** @var array<string, mixed> transmitter and receiver; see RadioState */
+    public array $radio = [];
+
+    /** @var array<string, mixed> the board's machine of arming; see Arming */
+    public array $arming = [];
+
     /** The pad whose ESC is to be caught in its bootloader when power comes; 0 for none. */
     public int $catchPad = 0;
 
@@ -125,6 +135,17 @@ final class WorldState
     public function putEsc(int $pad, EscState $esc): void
     {
         $this->escs[$this->escOn($pad)] = $esc->toArray();
+    }
+
+    /** The radio as it is now; what is changed of it is put back with putRadio(). */
+    public function radio(): RadioState
+    {
+        return RadioState::fromArray($this->radio);
+    }
+
+    public function putRadio(RadioState $radio): void
+    {
+        $this->radio = $radio->toArray();
     }
 
     /** @return array<string, mixed> */

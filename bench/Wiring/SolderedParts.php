@@ -4,7 +4,12 @@ declare(strict_types=1);
 
 namespace Ortholex\Bench\Wiring;
 
+use Ortholex\Bench\Radio\Air;
 use Ortholex\Core\Position\NmeaScan;
+use Ortholex\Core\Radio\Protocol\Line;
+use Ortholex\Core\Radio\Protocol\Parity;
+use Ortholex\Core\Radio\Wire\Edges;
+use Ortholex\Core\Radio\Wire\SerialWriter;
 use Ortholex\Core\Wiring\BoardPads;
 use Ortholex\Core\Wiring\Heard;
 use Ortholex\Core\Wiring\Pad;
@@ -15,55 +20,132 @@ use Ortholex\Core\Wiring\PartRole;
 /** The parts soldered to a board: who has power, who speaks on which UART, and what arrives there. */
 final readonly class SolderedParts
 {
-    /** @param list<array{string, string}> $wires pin of a part, pad of the board */
-    public function __construct(private BoardPads $board, private array $wires, private bool $usb, private bool $pack)
-    {
+    /** What a board can catch of the changes on a wire. */
+    private const CATCH_S = 0.12;
+
+    /**
+     * @param list<array{string, string}> $wires   pin of a part, pad of the board
+     * @param list<string>                $bridged jumpers that are bridged
+     */
+    public function __construct(
+        private BoardPads $board,
+        private array $wires,
+        private array $bridged,
+        private bool $usb,
+        private bool $pack,
+    ) {
     }
 
     /** Bytes that a quarter of a second brings to a UART, as it samples them; '' for silence. */
     public function heard(string $uart, float $baud, bool $inverted, float $now): string
     {
-        $pads = $this->board->pads();
         $arrived = '';
         foreach (Part::all() as $part) {
-            $to = [];
-            foreach ($this->wires as [$pin, $pad]) {
-                if (null !== $part->pin($pin) && isset($pads[$pad])) {
-                    $to[explode('.', $pin)[1]] = $pads[$pad];
-                }
+            if (PartRole::Receiver !== $part->role && $this->speaksOn($part, $uart)) {
+                $arrived .= SerialLine::received(self::says($part, $now), $part->baud, $baud, $part->inverted !== $inverted);
             }
-            $line =
-                isset($to['one']) && PadKind::Transmits === $to['one']->kind
-                    ? $to['one']
-                    : (isset($to['tx']) && PadKind::Receives === $to['tx']->kind
-                        ? $to['tx']
-                        : null);
-            if (
-                null === $line
-                || $line->uart !== $uart
-                || !isset($to['gnd'])
-                || PadKind::Ground !== $to['gnd']->kind
-                || !$this->powered($part, $to['v'] ?? null)
-            ) {
-                continue;
-            }
-            $arrived .= SerialLine::received(self::says($part, $now), $part->baud, $baud, $part->inverted !== $inverted);
         }
 
         return $arrived;
     }
 
-    private function powered(Part $part, ?Pad $rail): bool
+    /** What the changes on a UART's wire are over a moment; the receiver there, if it is one, says what it says. */
+    public function edges(string $uart, float $now, ?Air $air, ?Part $receiver): Edges
     {
+        if (null !== $receiver && null !== $air && $this->speaksOn($receiver, $uart)) {
+            return $air->edges($now - self::CATCH_S, $now);
+        }
+        foreach (Part::all() as $part) {
+            if (PartRole::Receiver !== $part->role && $this->speaksOn($part, $uart)) {
+                $writer = new SerialWriter(new Line($part->baud, Parity::None, 1, $part->inverted));
+                $writer->send(self::says($part, $now), 0.0);
+
+                return $writer->edges();
+            }
+        }
+
+        return Edges::of([], []);
+    }
+
+    /** The receiver that hangs on the board, by however few wires; null for none. */
+    public function receiver(): ?Part
+    {
+        foreach (Part::all() as $part) {
+            if (PartRole::Receiver === $part->role && [] !== $this->pads($part)) {
+                return $part;
+            }
+        }
+
+        return null;
+    }
+
+    /** Whether what a part says reaches a UART: it has power and ground, and its wire ends at the pad that hears. */
+    public function speaksOn(Part $part, string $uart): bool
+    {
+        $to = $this->pads($part);
+        foreach ($to as $pin => $pad) {
+            $hears = match (true) {
+                'one' === $pin => PadKind::Transmits === $pad->kind,
+                str_starts_with($pin, 'tx') => PadKind::Receives === $pad->kind,
+                default => false,
+            };
+            if ($hears && $pad->uart === $uart && $this->isJoined($pad)) {
+                return $this->isPowered($part);
+            }
+        }
+
+        return false;
+    }
+
+    /** Whether what a UART says reaches a part. */
+    public function hearsFrom(Part $part, string $uart): bool
+    {
+        $pad = $this->pads($part)['one'] ?? ($this->pads($part)['rx'] ?? null);
+
+        return null !== $pad
+            && PadKind::Transmits === $pad->kind
+            && $pad->uart === $uart
+            && $this->isJoined($pad)
+            && $this->isPowered($part);
+    }
+
+    /** Whether a part has a supply that suits it, and ground. */
+    public function isPowered(Part $part): bool
+    {
+        $to = $this->pads($part);
+        if (PadKind::Ground !== ($to['gnd']->kind ?? null)) {
+            return false;
+        }
         if (null === $part->pin("$part->id.v")) {
             return true;
         }
+        $rail = $to['v'] ?? null;
 
         return null !== $rail
             && PadKind::Power === $rail->kind
             && $rail->volts >= $part->leastV - 1e-6
             && $rail->volts <= $part->mostV + 1e-6
             && ($this->pack || ($this->usb && $rail->aliveOnUsb));
+    }
+
+    /** A pad that hangs on an open jumper goes nowhere. */
+    private function isJoined(Pad $pad): bool
+    {
+        return null === $pad->bridge || \in_array($pad->bridge, $this->bridged, true);
+    }
+
+    /** @return array<string, Pad> by pin of the part */
+    private function pads(Part $part): array
+    {
+        $pads = $this->board->pads();
+        $to = [];
+        foreach ($this->wires as [$pin, $pad]) {
+            if (null !== $part->pin($pin) && isset($pads[$pad])) {
+                $to[explode('.', $pin)[1]] = $pads[$pad];
+            }
+        }
+
+        return $to;
     }
 
     private static function says(Part $part, float $now): string

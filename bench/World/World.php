@@ -13,6 +13,7 @@ use Ortholex\Bench\Esc\EscLabel;
 use Ortholex\Bench\Flash\FlashFile;
 use Ortholex\Bench\Flight\CraftPhysics;
 use Ortholex\Bench\Power\Mode;
+use Ortholex\Bench\Radio\Hands;
 use Ortholex\Bench\State\WorldState;
 use Ortholex\Bench\State\WorldStore;
 use Ortholex\Bench\Time\Pace;
@@ -78,11 +79,14 @@ final readonly class World
         [$kind, $name] = [...explode(':', $thing, 2), ''];
         $this->store->change(function (WorldState $s) use ($thing, $kind, $name, $to): void {
             $on = '1' === $to;
+            // The board sees what was before the hand came, and what is after it.
+            $this->board($s)->hear();
             match (Thing::tryFrom($kind)) {
                 Thing::Cable => $this->moveCable($s, $on),
                 Thing::Pack => $this->movePack($s, $on),
                 Thing::Props => $s->props = $on,
-                Thing::Transmitter => $s->transmitter = $on,
+                Thing::Transmitter => $this->switchTransmitter($s, $on),
+                Thing::Radio => $this->moveRadio($s, $name, $to),
                 Thing::Outdoors => $s->outdoors = $on,
                 Thing::PropsDeclaredOff => $s->propsDeclaredOff = $on,
                 Thing::BootloaderButton => $this->pressBootloaderButton($s),
@@ -97,7 +101,33 @@ final readonly class World
                 Thing::Fault => $this->setFault($s, $name, $on),
                 null => throw NothingToMove::thing($thing),
             };
+            $this->board($s)->hear();
         });
+    }
+
+    private function switchTransmitter(WorldState $s, bool $on): void
+    {
+        if ($s->transmitter !== $on) {
+            $s->transmitter = $on;
+            $radio = $s->radio();
+            $radio->switchedAt = $this->pace->now();
+            $s->putRadio($radio);
+        }
+    }
+
+    private function moveRadio(WorldState $s, string $what, string $to): void
+    {
+        $radio = $s->radio();
+        (new Hands($radio, $s->transmitter, $this->pace->now()))->move($what, $to);
+        $s->putRadio($radio);
+    }
+
+    /** Whether the receiver got power, and what follows. */
+    private function powerReceiver(WorldState $s): void
+    {
+        $radio = $s->radio();
+        $radio->power($this->board($s)->receiver()?->isPowered() ?? false);
+        $s->putRadio($radio);
     }
 
     private function moveCable(WorldState $s, bool $in): void
@@ -205,6 +235,7 @@ final readonly class World
 
     private function powerMoved(WorldState $s): void
     {
+        $this->powerReceiver($s);
         ++$s->powerMoves;
         $s->mishap = '';
         $s->spinUntil = 0.0;

@@ -53,11 +53,7 @@ final readonly class Feel
     public function rate(float $stick): float
     {
         $x = min(1.0, abs($stick));
-        [$i, $from, $width] = match (true) {
-            $x < 0.25 => [0, 0.0, 0.25],
-            $x < 0.5 => [1, 0.25, 0.25],
-            default => [2, 0.5, 0.5],
-        };
+        [$i, $from, $width] = self::piece($x);
         $t = ($x - $from) / $width;
         $u = 1 - $t;
         // Hermite's form of the cubic between two points with their slopes.
@@ -67,6 +63,27 @@ final readonly class Feel
             $width * $t * $u * ($u * $this->slopes[$i] - $t * $this->slopes[$i + 1]);
 
         return $stick < 0 ? -$rate : $rate;
+    }
+
+    /** Slope anywhere, deg/s per full stick. */
+    public function slope(float $stick): float
+    {
+        $x = min(1.0, abs($stick));
+        [$i, $from, $width] = self::piece($x);
+        $t = ($x - $from) / $width;
+        $rise = ($this->rates[$i + 1] - $this->rates[$i]) / $width;
+
+        return 6 * $t * (1 - $t) * $rise + (1 - $t) * (1 - 3 * $t) * $this->slopes[$i] + $t * (3 * $t - 2) * $this->slopes[$i + 1];
+    }
+
+    /** @return array{int, float, float} which of its three cubics, where that begins, and how wide it is */
+    private static function piece(float $x): array
+    {
+        return match (true) {
+            $x < 0.25 => [0, 0.0, 0.25],
+            $x < 0.5 => [1, 0.25, 0.25],
+            default => [2, 0.5, 0.5],
+        };
     }
 
     /** Slope at the centre of the stick, deg/s per full stick. */

@@ -11,4 +11,10 @@ enum Channel: string
     case Pitch = 'pitch';
     case Throttle = 'throttle';
     case Yaw = 'yaw';
+
+    /** The number it has where nothing else is known: in the order in which they are shown. */
+    public function usual(): int
+    {
+        return (int) array_search($this, self::cases(), true) + 1;
+    }
 }

@@ -8,6 +8,8 @@ use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Drive\TeachStep;
 use Ortholex\Core\Firmware\BoardIdentity;
 use Ortholex\Core\Firmware\Version;
+use Ortholex\Core\Radio\RadioReading;
+use Ortholex\Core\Radio\Wire\Edges;
 
 /** Our end of the link: asks, waits, repeats once when an answer was garbled, and turns bytes into values. */
 final class BoardClient implements PageTarget
@@ -215,6 +217,29 @@ final class BoardClient implements PageTarget
             Request::to(Task::ListenAtUart, $uart),
             1500,
         );
+    }
+
+    /**
+     * The changes of level on a UART's receiving wire over an eighth of a second, whatever it is set to.
+     *
+     * @throws LinkError refused when the board has no such UART
+     */
+    public function edges(string $uart): Edges
+    {
+        return Edges::unpack($this->ask(Message::EDGES, Message::fields([$uart]), Request::to(Task::CatchEdges, $uart), 1500));
+    }
+
+    /**
+     * What the board makes of its receiver now.
+     *
+     * @param int $since number of the last frame that is known; newer ones are told
+     *
+     * @throws LinkError
+     */
+    public function radio(int $since): RadioReading
+    {
+        return RadioReading::unpack($this->ask(Message::RADIO, pack('V', $since), Request::to(Task::ReadRadio)))
+            ?? throw LinkError::answerTooShort(Request::to(Task::ReadRadio));
     }
 
     /** @throws LinkError */

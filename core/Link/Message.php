@@ -29,6 +29,8 @@ final readonly class Message
     public const WRITE_PAGE = 0x11;
     public const READ_FLASH = 0x12;
     public const RUN = 0x13;
+    public const RADIO = 0x14;
+    public const EDGES = 0x15;
     public const ESC_IDENTITY = 0x21;
     public const ESC_READ = 0x22;
     public const ESC_WRITE = 0x23;

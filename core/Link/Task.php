@@ -22,6 +22,8 @@ enum Task: string
     case ReadRpm = 'read_the_rpm_of_output';
     case RecordGyro = 'record_the_gyro';
     case ListenAtUart = 'listen_at_UART';
+    case CatchEdges = 'catch_the_changes_at_UART';
+    case ReadRadio = 'read_the_radio';
     case Restart = 'restart';
     case ToBootloader = 'enter_the_bootloader';
     case WritePage = 'write_page';

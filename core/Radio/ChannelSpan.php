@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\Radio;
 
+use Ortholex\Core\Craft\Channel;
+use Ortholex\Core\Craft\SettingSet;
+
 /** A channel's real low, middle and high, and whether it runs backwards; maps pulses to −1..1. */
 final readonly class ChannelSpan
 {
@@ -19,6 +22,14 @@ final readonly class ChannelSpan
         }
 
         return new self($lowUs, $middleUs, $highUs, $reversed);
+    }
+
+    /** @throws SpanError */
+    public static function in(SettingSet $set, Channel $stick): self
+    {
+        $end = static fn (string $part, float $usual): float => $set->number("channel.$stick->value.{$part}_us", $usual);
+
+        return self::of($end('low', 1000), $end('middle', 1500), $end('high', 2000), $set->flag("channel.$stick->value.reversed"));
     }
 
     /** Straight from low through the middle to high, clamped to −1..1; a dead band takes nothing from the ends. */

@@ -8,11 +8,15 @@ use Ortholex\Core\Airframe\Layout;
 use Ortholex\Core\Airframe\PropDirection;
 use Ortholex\Core\Control\LowPass;
 use Ortholex\Core\Craft\Axis;
+use Ortholex\Core\Craft\Channel;
 use Ortholex\Core\Craft\MotorTurn;
 use Ortholex\Core\Craft\PadLoad;
 use Ortholex\Core\Craft\Place;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Drive\MotorSignal;
+use Ortholex\Core\Radio\Protocol\Protocol;
+use Ortholex\Core\Radio\Protocol\RadioFrame;
+use Ortholex\Core\Switches\Action;
 use Ortholex\Core\Wiring\PartRole;
 
 /**
@@ -51,6 +55,7 @@ final readonly class LoamTable
             ...self::frame(),
             ...self::wiring(),
             ...self::radio(),
+            ...self::switches(),
             ...self::guard(),
             ...self::aids(),
             ...self::former(),
@@ -114,6 +119,10 @@ final readonly class LoamTable
             $rows[] = Setting::number("feel.{$axis}.half_dps", SettingGroup::Feel, 'deg/s', $half, 10, 1200, 1);
             $rows[] = Setting::number("feel.{$axis}.full_dps", SettingGroup::Feel, 'deg/s', $full, 20, 2000, 1);
         }
+        $rows[] = Setting::number('throttle.hover_stick_pct', SettingGroup::Feel, '% of travel', 50.0, 15, 85, 1);
+        $rows[] = Setting::number('throttle.hover_output_pct', SettingGroup::Feel, '%', 50.0, 5, 90, 1);
+        $rows[] = Setting::number('throttle.softness_pct', SettingGroup::Feel, '%', 0.0, 0, 80, 1);
+        $rows[] = Setting::number('throttle.limit_pct', SettingGroup::Feel, '%', 100.0, 30, 100, 1);
 
         return $rows;
     }
@@ -222,14 +231,34 @@ final readonly class LoamTable
     /** @return list<Setting> */
     private static function radio(): array
     {
-        $rows = [Setting::choice('receiver.protocol', SettingGroup::Radio, 'crsf', ['none', 'ppm', 'sbus', 'crsf'], restart: true)];
-        foreach (['roll', 'pitch', 'throttle', 'yaw'] as $channel) {
+        $protocols = ['none', ...array_column(Protocol::cases(), 'value')];
+        $rows = [Setting::choice('receiver.protocol', SettingGroup::Radio, Protocol::Crsf->value, $protocols, restart: true)];
+        foreach (Channel::cases() as $stick) {
+            $channel = $stick->value;
+            $rows[] = Setting::whole("channel.{$channel}.number", SettingGroup::Radio, $stick->usual(), 1, RadioFrame::CHANNELS);
             $rows[] = Setting::number("channel.{$channel}.low_us", SettingGroup::Radio, 'µs', 1000.0, 800, 1400, 1);
             $rows[] = Setting::number("channel.{$channel}.middle_us", SettingGroup::Radio, 'µs', 1500.0, 1300, 1700, 1);
             $rows[] = Setting::number("channel.{$channel}.high_us", SettingGroup::Radio, 'µs', 2000.0, 1600, 2200, 1);
             $rows[] = Setting::flag("channel.{$channel}.reversed", SettingGroup::Radio, false);
         }
         $rows[] = Setting::number('channel.dead_band_us', SettingGroup::Radio, 'µs', 2.0, 0, 60, 1);
+        foreach (['battery', 'position', 'attitude'] as $what) {
+            $rows[] = Setting::flag("telemetry.$what", SettingGroup::Radio, 'attitude' !== $what);
+        }
+
+        return $rows;
+    }
+
+    /** @return list<Setting> */
+    private static function switches(): array
+    {
+        $rows = array_map(static fn (Action $a): Setting => Setting::zones($a->setting(), SettingGroup::Switches), Action::cases());
+        $rows[] = Setting::choice('arming.by', SettingGroup::Switches, 'switch', ['switch', 'stick']);
+        $rows[] = Setting::flag('arming.off_needs_low_throttle', SettingGroup::Switches, false);
+        $rows[] = Setting::number('angle.full_tilt_deg', SettingGroup::Switches, 'deg', 50.0, 10, 80, 1);
+        $rows[] = Setting::number('angle.strength_per_s', SettingGroup::Switches, 'deg/s per deg', 5.0, 1, 15, 0.1);
+        $rows[] = Setting::flag('angle.throttle_lift', SettingGroup::Switches, false);
+        $rows[] = Setting::number('horizon.level_until_pct', SettingGroup::Switches, '% of stick', 70.0, 10, 100, 1);
 
         return $rows;
     }

@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace Ortholex\Core\Settings;
 
 use Ortholex\Core\Firmware\Version;
+use Ortholex\Core\Switches\OnIn;
+use Ortholex\Core\Switches\ZoneError;
 
 /**
  * One row of the settings catalogue.
@@ -96,6 +98,12 @@ final readonly class Setting
         return new self($name, SettingType::Integers, $group, $unit, $default, $ranges, 1, [], self::FIRST, null, false);
     }
 
+    /** Zones of channels that turn something on. */
+    public static function zones(string $name, SettingGroup $group): self
+    {
+        return new self($name, SettingType::Zones, $group, '', '', [], 1, [], self::FIRST, null, false);
+    }
+
     /** From one whole number to a higher one, both from low to high. */
     public static function band(string $name, SettingGroup $group, string $unit, string $default, int $low, int $high): self
     {
@@ -161,6 +169,7 @@ final readonly class Setting
                 : throw SettingError::noneOf($this->name, $given, $this->choices),
             SettingType::Integers => $this->checkList($given, $version),
             SettingType::Band => $this->checkBand($given, $version),
+            SettingType::Zones => $this->checkZones($given),
         };
     }
 
@@ -205,6 +214,15 @@ final readonly class Setting
         ksort($entries);
 
         return implode(',', array_keys($entries));
+    }
+
+    private function checkZones(mixed $given): string
+    {
+        try {
+            return OnIn::parse(\is_string($given) ? $given : throw SettingError::notZones($this->name, $given, ''))->text();
+        } catch (ZoneError $e) {
+            throw SettingError::notZones($this->name, $given, $e->getMessage());
+        }
     }
 
     private function checkBand(mixed $given, Version $version): string

@@ -74,6 +74,11 @@ final class SettingError extends \InvalidArgumentException
         return new self($setting, "“{$entry}” is not a whole number from $low to $high");
     }
 
+    public static function notZones(string $setting, mixed $given, string $why): self
+    {
+        return new self($setting, '' === $why ? self::shown($given).' is no zone such as 5:1700-2200' : rtrim($why, '.'));
+    }
+
     private static function shown(mixed $given): string
     {
         return match (true) {

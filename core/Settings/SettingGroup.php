@@ -14,6 +14,7 @@ enum SettingGroup: string
     case Frame = 'frame';
     case Wiring = 'wiring';
     case Radio = 'radio';
+    case Switches = 'switches';
     case Guard = 'guard';
     case Aids = 'aids';
 

@@ -20,6 +20,10 @@ enum SettingType: string
 
     /** Whole numbers in rising order, kept as "1,2". */
     case Integers = 'list';
+
+    /** When an action is on: zones of channels, kept as "5:1700- with 6:-1300, 7:1200-1800". */
+    case Zones = 'zones';
+
     /** Two whole numbers, the lower first, kept as "150,420". */
     case Band = 'band';
 

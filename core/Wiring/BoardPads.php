@@ -38,7 +38,7 @@ final readonly class BoardPads
             ),
             'TARN-H7' => self::make(
                 $hardwareId,
-                ['v45', 'gnd', 'tx1', 'rx1', 'tx2', 'rx2', 'tx3', 'rx3', 'gnd'],
+                ['v45', 'gnd', 'tx1', 'rx1', 'tx2', 'rx2', 'tx3', 'rx3', 'gnd', 'sw1:J2'],
                 ['v5', 'gnd', 'tx4', 'rx4', 'tx5', 'rx5', 'tx6', 'rx6', 'v9', 'v33'],
                 [
                     '1' => [true, true],
@@ -47,6 +47,8 @@ final readonly class BoardPads
                     '4' => [true, true],
                     '5' => [true, true],
                     '6' => [true, true],
+                    // Its two pads, bridged, are one wire for both ways; its processor is quick enough for more than the others'.
+                    'software_1' => [true, true, 57_600],
                 ],
             ),
             default => null,
@@ -73,18 +75,14 @@ final readonly class BoardPads
     /**
      * @param list<string>                     $left  what stands there; "rx3:J3" needs the jumper J3
      * @param list<string>                     $right
-     * @param array<string|int, array{bool, bool}> $uarts inverts, half-duplex
+     * @param array<string|int, array{0: bool, 1: bool, 2?: int}> $uarts inverts, half-duplex, highest rate
      */
     private static function make(string $hardwareId, array $left, array $right, array $uarts): self
     {
         $ports = [];
-        foreach ($uarts as $id => [$inverts, $halfDuplex]) {
-            $ports[(string) $id] = new Uart(
-                (string) $id,
-                $inverts,
-                $halfDuplex,
-                str_starts_with((string) $id, 'software') ? self::SOFTWARE_BAUD : self::MOST_BAUD,
-            );
+        foreach ($uarts as $id => $can) {
+            $most = str_starts_with((string) $id, 'software') ? self::SOFTWARE_BAUD : self::MOST_BAUD;
+            $ports[(string) $id] = new Uart((string) $id, $can[0], $can[1], $can[2] ?? $most);
         }
 
         return new self($hardwareId, self::side($left, 'L'), self::side($right, 'R'), $ports);
@@ -106,7 +104,7 @@ final readonly class BoardPads
                 'v5' => Pad::rail('5V', '5 V', 5.0, false),
                 'v9' => Pad::rail('9V', '9 V', 9.0, false),
                 'v33' => Pad::rail('3V3', '3.3 V', 3.3, true),
-                'sw1' => Pad::data('SW1', PadKind::Transmits, 'software_1'),
+                'sw1' => Pad::data('SW1', PadKind::Transmits, 'software_1', explode(':', $name)[1] ?? null),
                 default => Pad::data(
                     strtoupper($what),
                     str_starts_with($what, 'tx') ? PadKind::Transmits : PadKind::Receives,

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\Core\Wiring;
 
 use Ortholex\Core\Position\NmeaScan;
+use Ortholex\Core\Radio\Protocol\Crc8;
 
 /** What was heard on a UART, judged: silence, rubbish, or a part that speaks and is understood. */
 final readonly class Heard
@@ -28,7 +29,7 @@ final readonly class Heard
     /** One frame as serial parts send them: sync, length of the rest, payload, CRC-8 (polynomial 0xD5) over the payload. */
     public static function frame(string $payload): string
     {
-        return self::SYNC.\chr(\strlen($payload) + 1).$payload.\chr(self::crc8($payload));
+        return self::SYNC.\chr(\strlen($payload) + 1).$payload.\chr(Crc8::of($payload));
     }
 
     private static function frames(string $bytes): int
@@ -42,7 +43,7 @@ final readonly class Heard
             if (
                 $length > 1
                 && $at + 2 + $length <= $n
-                && \ord($bytes[$at + 1 + $length]) === self::crc8(substr($bytes, $at + 2, $length - 1))
+                && \ord($bytes[$at + 1 + $length]) === Crc8::of(substr($bytes, $at + 2, $length - 1))
             ) {
                 ++$whole;
                 $at += 1 + $length;
@@ -50,18 +51,5 @@ final readonly class Heard
         }
 
         return $whole;
-    }
-
-    private static function crc8(string $bytes): int
-    {
-        $crc = 0;
-        foreach (str_split($bytes) as $byte) {
-            $crc ^= \ord($byte);
-            for ($bit = 0; $bit < 8; ++$bit) {
-                $crc = 0 !== ($crc & 0x80) ? (($crc << 1) ^ 0xD5) & 0xFF : ($crc << 1) & 0xFF;
-            }
-        }
-
-        return $crc;
     }
 }

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\Wiring;
 
+use Ortholex\Core\Radio\Protocol\Protocol;
+
 /** A peripheral: its pins, what supply it takes, how it speaks, and which settings it needs elsewhere. */
 final readonly class Part
 {
@@ -39,6 +41,17 @@ final readonly class Part
                 self::make('rill-s', 'Rill S', PartRole::Receiver, $speaks, [4.0, 5.5], 100000, [
                     'receiver.protocol' => 'sbus',
                 ])->inverted(),
+                // Pulses have no rate; their wire is sampled as any other.
+                self::make('rill-p', 'Rill P', PartRole::Receiver, $speaks, [4.0, 5.5], 115200, ['receiver.protocol' => 'ppm']),
+                self::make(
+                    'rill-w',
+                    'Rill W',
+                    PartRole::Receiver,
+                    [...$speaks, PadKind::Transmits, PadKind::Transmits, PadKind::Transmits],
+                    [4.0, 5.5],
+                    115200,
+                    ['receiver.protocol' => 'pwm'],
+                ),
                 self::make('rill-port', 'Rill S (telemetry)', PartRole::Telemetry, [PadKind::Ground, PadKind::Both], null, 57600, [
                     'telemetry.enabled' => true,
                 ])->inverted(),
@@ -63,6 +76,18 @@ final readonly class Part
         }
 
         return null;
+    }
+
+    /** Whether it speaks in pulses, which have no rate. */
+    public function pulses(): bool
+    {
+        return \in_array($this->features['receiver.protocol'] ?? '', [Protocol::Ppm->value, Protocol::Pwm->value], true);
+    }
+
+    /** How many wires carry what it says. */
+    public function voices(): int
+    {
+        return \count(array_filter($this->pins, static fn (Pad $p): bool => PadKind::Transmits === $p->kind || PadKind::Both === $p->kind));
     }
 
     /** The same, speaking inverted. */
@@ -90,11 +115,12 @@ final readonly class Part
     private static function make(string $id, string $name, PartRole $role, array $pins, ?array $volts, int $baud, array $features): self
     {
         $made = [];
+        $voice = 0;
         foreach ($pins as $kind) {
             $made[] = match ($kind) {
                 PadKind::Power => Pad::pin("$id.v", null === $volts ? 'V' : \sprintf('%g–%g V', $volts[0], $volts[1]), $kind),
                 PadKind::Ground => Pad::pin("$id.gnd", 'GND', $kind),
-                PadKind::Transmits => Pad::pin("$id.tx", 'TX', $kind),
+                PadKind::Transmits => ++$voice > 1 ? Pad::pin("$id.tx$voice", "TX$voice", $kind) : Pad::pin("$id.tx", 'TX', $kind),
                 PadKind::Receives => Pad::pin("$id.rx", 'RX', $kind),
                 PadKind::Both => Pad::pin("$id.one", 'T/R', $kind),
             };

@@ -18,7 +18,8 @@ final readonly class Wiring
      * @param array<string, Part>         $parts
      * @param list<array{string, string}> $wires  pin of a part, pad of the board
      * @param list<WiringFault>           $faults
-     * @param array<string, string>       $uarts  part id => UART it hangs on
+     * @param array<string, string>       $uarts  part id => UART it hangs on, or the first of them
+     * @param array<string, list<string>> $ports  part id => all UARTs that its wires end at
      */
     private function __construct(
         public BoardPads $board,
@@ -26,6 +27,7 @@ final readonly class Wiring
         public array $wires,
         public array $faults,
         public array $uarts,
+        private array $ports,
     ) {
     }
 
@@ -55,14 +57,16 @@ final readonly class Wiring
                 $onUart[$pad->uart][$part->id] = $part;
             }
         }
-        $uarts = [];
+        $uarts = $all = [];
         foreach ($byPart as $id => $ports) {
             $names = array_map('strval', array_keys($ports));
-            if (\count($names) > 1) {
+            if (\count($names) > max(1, $parts[$id]->voices())) {
                 $faults[] = WiringFault::of(WiringCode::SpreadOverUarts, $parts[$id], uarts: self::named($names));
                 continue;
             }
+            sort($names);
             $uarts[$id] = $names[0];
+            $all[$id] = $names;
             array_push($faults, ...self::atUart($parts[$id], $board->uarts[$names[0]], $ports[$names[0]][0]));
         }
         foreach ($onUart as $uart => $sharing) {
@@ -72,7 +76,7 @@ final readonly class Wiring
             array_push($faults, ...self::missing($part, $straight));
         }
 
-        return new self($board, $parts, $straight, $faults, $uarts);
+        return new self($board, $parts, $straight, $faults, $uarts, $all);
     }
 
     /**
@@ -287,12 +291,15 @@ final readonly class Wiring
                 unset($settings["uart.$uart.role"]);
                 continue;
             }
-            $settings = array_merge($settings, $part->features, [
-                "uart.$uart.role" => $part->role->value,
-                "uart.$uart.baud" => (string) $part->baud,
-                "uart.$uart.inverted" => $part->inverted,
-                "uart.$uart.half_duplex" => $part->halfDuplex,
-            ]);
+            $settings = array_merge($settings, $part->features);
+            foreach ($this->ports[$id] as $port) {
+                $settings = array_merge($settings, [
+                    "uart.$port.role" => $part->role->value,
+                    "uart.$port.baud" => (string) $part->baud,
+                    "uart.$port.inverted" => $part->inverted,
+                    "uart.$port.half_duplex" => $part->halfDuplex,
+                ]);
+            }
         }
 
         return SettingSet::of($settings)->among($known);

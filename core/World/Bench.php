@@ -8,6 +8,7 @@ use Ortholex\Core\Airframe\Airframe;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Link\ByteLink;
 use Ortholex\Core\LogCheck\Card;
+use Ortholex\Core\Radio\Heard;
 
 /**
  * The world outside Ortholex, around one craft: its power, its cable, what its builder declares, and the sky.
@@ -40,8 +41,17 @@ interface Bench
     /** The airframe as it lies there, whatever the settings say of it; null where nothing lies. */
     public function frame(): ?Airframe;
 
-    /** @param list<array{string, string}> $wires as they are to be soldered: pin of a part, pad of the board */
-    public function solder(array $wires): void;
+    /**
+     * @param list<array{string, string}> $wires   as they are to be soldered: pin of a part, pad of the board
+     * @param list<string>                $bridged jumpers of the board that are to be bridged
+     */
+    public function solder(array $wires, array $bridged): void;
+
+    /** The transmitter and the receiver of the craft; null where nothing lies. */
+    public function radio(): ?Radio;
+
+    /** What the board would hear of its receiver in flight, on its pack and with the transmitter on. */
+    public function heardInFlight(): Heard;
 
     /** What the craft would fly with: in flight the pack feeds the board; null without whole firmware. */
     public function aboard(): ?Aboard;

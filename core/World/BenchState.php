@@ -22,6 +22,7 @@ final readonly class BenchState
      * @param list<Tone>                 $tones      heard from the ESCs, newest last
      * @param TeachStep|null             $teach      what all outputs are held at; null when they are free
      * @param list<array{string, string}> $soldered  pin of a part, pad of the board
+     * @param list<string>               $bridged    jumpers of the board that are bridged
      */
     public function __construct(
         public bool $cable = false,
@@ -42,6 +43,7 @@ final readonly class BenchState
         public array $tones = [],
         public ?TeachStep $teach = null,
         public array $soldered = [],
+        public array $bridged = [],
     ) {
     }
 }

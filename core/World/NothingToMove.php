@@ -27,6 +27,16 @@ final class NothingToMove extends \InvalidArgumentException
         return new self('Nobody solders under power: take the flight pack off first.');
     }
 
+    public static function bindsNothing(): self
+    {
+        return new self('A transmitter binds while it is on: switch it on first.');
+    }
+
+    public static function control(string $control, string $to): self
+    {
+        return new self("The radio has no “{$control}” that goes to “{$to}”.");
+    }
+
     /** @param list<string> $ways */
     public static function tilt(string $to, array $ways): self
     {

@@ -11,6 +11,10 @@ enum Thing: string
     case Pack = 'pack';
     case Props = 'props';
     case Transmitter = 'transmitter';
+
+    /** A control of the transmitter, or the receiver's button, with its name after a colon. */
+    case Radio = 'radio';
+
     case Outdoors = 'outdoors';
     case PropsDeclaredOff = 'props_declared_off';
     case BootloaderButton = 'bootloader_button';

@@ -15,8 +15,10 @@ use Ortholex\App\Work\Jobs;
 use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\FlightLog\LogError;
 use Ortholex\Core\LogCheck\Card;
+use Ortholex\Core\Radio\Heard;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Settings\Migration\Migration;
+use Ortholex\Core\Switches\Action;
 use Ortholex\Core\World\FlightEnd;
 use Symfony\Component\Yaml\Yaml;
 
@@ -52,6 +54,13 @@ final readonly class FlyHandler implements JobHandler
         $bench = $this->benches->of($job->craft);
         $aboard = $bench->aboard() ?? throw LogError::of('The board has no whole firmware, so the craft cannot fly. Write it on sheet 12.');
         $settings = Migration::between($this->catalogue, $aboard->settings, $aboard->version, Version::parse(Catalogue::CURRENT))->settings;
+        $heard = $bench->heardInFlight();
+        if (Heard::Frames !== $heard) {
+            throw LogError::of('It would not take off: '.$this->words->of($heard).'. 21 Radio mends it.');
+        }
+        if ('' === $settings->text(Action::Arm->setting()) && 'stick' !== $settings->text('arming.by')) {
+            throw LogError::of('It would not take off: no lever arms it, nor the stick. Map “arm” on 23 Switch map.');
+        }
         $folder = "$this->dataFolder/recorder";
         if (!is_dir($folder)) {
             mkdir($folder, 0o775, true);

@@ -41,6 +41,7 @@ final class SettingsDoc extends Command
             $range = match ($s->type) {
                 SettingType::Choice => implode(', ', $s->choices),
                 SettingType::Flag => 'on, off',
+                SettingType::Zones => 'channel:from-to, either end left out; “with” and commas join',
                 default => implode(
                     '; ',
                     array_map(

@@ -15,11 +15,15 @@ use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\Input;
 use Ortholex\App\Words\Words;
 use Ortholex\Core\Craft\SettingSet;
+use Ortholex\Core\Radio\Wire\Identification;
+use Ortholex\Core\Radio\Wire\ProtocolFinder;
+use Ortholex\Core\Radio\Wire\Speaker;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Wiring\BoardPads;
 use Ortholex\Core\Wiring\Heard;
 use Ortholex\Core\Wiring\Hearing;
 use Ortholex\Core\Wiring\Part;
+use Ortholex\Core\Wiring\PartRole;
 use Ortholex\Core\Wiring\Wiring;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
@@ -127,7 +131,7 @@ final class WiringController extends SheetController
             throw BadRequest::at('solder', 'Never solder on a board with power: take the cable and the pack off first.');
         }
         $wires = $this->wiring($craft, $this->board($craft))->wires;
-        $this->benches->of($craft)->solder($wires);
+        $this->benches->of($craft)->solder($wires, $craft->wires['bridged'] ?? []);
 
         return Answer::said('Soldered as drawn. Link it, and listen to each part.');
     }
@@ -146,6 +150,9 @@ final class WiringController extends SheetController
             throw BadRequest::at('part', "{$part->name} only listens; there is nothing to hear from it.");
         }
         $client = $this->benches->client($craft);
+        if (PartRole::Receiver === $part->role) {
+            return Answer::of($this->heardOf($craft, $part, $uart, ProtocolFinder::of($client->edges($uart))));
+        }
         $inverted = $craft->settings->flag("uart.$uart.inverted");
         $set = $craft->settings->whole("uart.$uart.baud", 115200);
         $rates = $input->flag('every') ? array_map('intval', $this->catalogue->get("uart.$uart.baud", $craft->version())->choices) : [$set];
@@ -175,6 +182,33 @@ final class WiringController extends SheetController
                         ? ' at every rate: is the signal inverted?'
                         : " at $set baud: find its rate, or is the signal inverted?"),
         ]);
+    }
+
+    /**
+     * A receiver is heard as it is, whatever its UART is set to.
+     *
+     * @return array{verdict: string, baud: int|null, said: string}
+     */
+    private function heardOf(Craft $craft, Part $part, string $uart, Identification $heard): array
+    {
+        if (!$heard->speaker->isReceiver()) {
+            return [
+                'verdict' => (Speaker::Silent === $heard->speaker ? Hearing::Silent : Hearing::Rubbish)->value,
+                'baud' => null,
+                'said' => Speaker::Silent === $heard->speaker
+                        ? "{$part->name} is silent. No power, no ground, not bound, or its wire is not soldered: ".$this->whySilent($craft, $part)
+                        : "Something speaks on UART $uart that is no receiver: look at the wires against the drawing.",
+            ];
+        }
+        $at = null === $heard->baud ? 'in pulses' : "at $heard->baud baud".($heard->inverted ? ', inverted' : '');
+        $set = $craft->settings->whole("uart.$uart.baud", 115200);
+        $sets = null !== $heard->baud && $set !== $heard->baud ? "; UART $uart is set to $set." : '.';
+
+        return [
+            'verdict' => Hearing::Understood->value,
+            'baud' => $heard->baud,
+            'said' => "{$part->name} is understood: {$heard->frames} messages whole, ".strtoupper($heard->speaker->value)." $at$sets",
+        ];
     }
 
     private function whySilent(Craft $craft, Part $part): string

@@ -78,7 +78,9 @@ final readonly class WiringView
             default => "UART $uart, ",
         };
 
-        return "{$part->role->value}, $on{$part->baud} baud".($part->inverted ? ', inv.' : '');
+        $how = $part->pulses() ? 'pulses' : "$part->baud baud";
+
+        return "{$part->role->value}, $on$how".($part->inverted ? ', inv.' : '');
     }
 
     /** @return list<array{pad: Pad, x: int, y: int, side: int, dead: bool}> */

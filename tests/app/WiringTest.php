@@ -103,7 +103,10 @@ final class WiringTest extends AppCase
             ['part' => $part, 'every' => $every],
             $status,
         );
-        self::assertStringContainsString('is understood', (string) json_encode($listen('rill-s')));
+        self::assertSame('silent', $listen('rill-s')['verdict'], 'it has not heard its transmitter since it has power');
+        $this->world('bittern')->move('transmitter', '1');
+        usleep(60_000);
+        self::assertStringContainsString('SBUS at 100000 baud, inverted', (string) json_encode($listen('rill-s')));
         self::assertSame('silent', $listen('plumb-g2')['verdict']);
         self::assertSays(Fact::of(WiringCode::RailDeadOnUsb, rail: '5 V', name: 'Plumb G2'), $this->page('/craft/bittern/13'));
         $this->world('bittern')->move('pack', '1');
@@ -119,23 +122,24 @@ final class WiringTest extends AppCase
     public function testOnlyAPowerlessBoardIsSoldered(): void
     {
         $this->link('dunlin');
-        foreach (['rill-c.rx' => 'TX1', 'rill-c.tx' => 'RX1', 'rill-c.v' => '4V5', 'rill-c.gnd' => 'GND-L2'] as $pin => $pad) {
+        $this->draw(['what' => 'part', 'from' => 'plumb-g2']);
+        foreach (['plumb-g2.rx' => 'TX2', 'plumb-g2.tx' => 'RX2', 'plumb-g2.v' => '3V3', 'plumb-g2.gnd' => 'GND-R6'] as $pin => $pad) {
             $this->draw(['what' => 'wire', 'from' => $pin, 'to' => $pad]);
         }
         self::assertSame('solder', $this->post('/craft/dunlin/wiring/solder', [], 422)['field']);
-        self::assertSame('silent', $this->post('/craft/dunlin/wiring/listen', ['part' => 'rill-c'])['verdict']);
+        self::assertSame('silent', $this->post('/craft/dunlin/wiring/listen', ['part' => 'plumb-g2'])['verdict']);
         $this->world('dunlin')->move('cable', '0');
         $this->post('/craft/dunlin/wiring/solder');
         $this->link('dunlin');
         self::assertSame(
             'rubbish',
-            $this->post('/craft/dunlin/wiring/listen', ['part' => 'rill-c'])['verdict'],
-            'UART 1 is not set to its rate yet',
+            $this->post('/craft/dunlin/wiring/listen', ['part' => 'plumb-g2'])['verdict'],
+            'UART 2 is not set to its rate yet',
         );
         $this->post('/craft/dunlin/wiring/stage');
         $this->post('/craft/dunlin/commit', ['reason' => 'wired']);
         usleep(20_000);
-        self::assertSame('understood', $this->post('/craft/dunlin/wiring/listen', ['part' => 'rill-c'])['verdict']);
+        self::assertSame('understood', $this->post('/craft/dunlin/wiring/listen', ['part' => 'plumb-g2'])['verdict']);
     }
 
     public function testTheOtherCraftAreWiredAsTheyFly(): void
@@ -143,9 +147,15 @@ final class WiringTest extends AppCase
         foreach (['curlew', 'bittern'] as $slug) {
             $this->link($slug);
             $html = $this->page("/craft/$slug/13");
-            self::assertStringNotContainsString('wiring/stage"', $html, $slug);
+            // Bittern's telemetry is soldered, and nobody has switched it on yet.
+            self::assertSame('bittern' === $slug, str_contains($html, 'wiring/stage"'), $slug);
             self::assertStringNotContainsString('stop-edge', $html, $slug);
         }
+        $this->post('/craft/bittern/wiring/stage');
+        self::assertEqualsCanonicalizing(
+            ['telemetry.enabled', ...array_map(static fn (string $w): string => "uart.software_1.$w", ['role', 'baud', 'inverted', 'half_duplex'])],
+            array_keys($this->staged($this->craft('bittern'))),
+        );
     }
 
     /**

@@ -129,7 +129,7 @@ final class RoomTest extends TestCase
         ];
         yield 'the iron' => [
             static function (Bench $b): void {
-                $b->solder([]);
+                $b->solder([], []);
             },
             NothingToMove::class,
         ];
@@ -182,7 +182,7 @@ final class RoomTest extends TestCase
         self::assertTrue($bench->state()->propsDeclaredOff);
         $bench->move('pack', '0');
         self::assertFalse($bench->state()->propsDeclaredOff, 'what was declared ends with the power');
-        $bench->solder([['rill-c.tx', 'RX1']]);
+        $bench->solder([['rill-c.tx', 'RX1']], []);
         self::assertSame([['rill-c.tx', 'RX1']], $bench->state()->soldered);
     }
 

@@ -16,6 +16,8 @@ enum ClashCode: string implements Code
     case SignalAndAnswerLongerThanLoop = 'clash.signal_and_answer_longer_than_loop';
     case NoFeelCurve = 'clash.no_feel_curve';
     case SpanNotRising = 'clash.span_not_rising';
+    case NoThrottleCurve = 'clash.no_throttle_curve';
+    case ChannelTwice = 'clash.channel_twice';
     case RoleNeedsFlag = 'clash.role_needs_flag';
     case RoleNeedsChoice = 'clash.role_needs_choice';
     case MotorsNotDriven = 'clash.motors_not_driven';

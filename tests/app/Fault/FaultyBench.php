@@ -8,10 +8,12 @@ use Ortholex\Core\Airframe\Airframe;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Link\ByteLink;
 use Ortholex\Core\LogCheck\Card;
+use Ortholex\Core\Radio\Heard;
 use Ortholex\Core\World\Aboard;
 use Ortholex\Core\World\Bench;
 use Ortholex\Core\World\BenchState;
 use Ortholex\Core\World\FlightEnd;
+use Ortholex\Core\World\Radio;
 
 /** A bench whose cable is that of a plan; all else is as it is. */
 final readonly class FaultyBench implements Bench
@@ -50,9 +52,19 @@ final readonly class FaultyBench implements Bench
         return $this->real->frame();
     }
 
-    public function solder(array $wires): void
+    public function solder(array $wires, array $bridged): void
     {
-        $this->real->solder($wires);
+        $this->real->solder($wires, $bridged);
+    }
+
+    public function radio(): ?Radio
+    {
+        return $this->real->radio();
+    }
+
+    public function heardInFlight(): Heard
+    {
+        return $this->real->heardInFlight();
     }
 
     public function aboard(): ?Aboard

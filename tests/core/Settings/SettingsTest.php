@@ -74,6 +74,8 @@ final class SettingsTest extends TestCase
         yield 'no choice of it' => ['motors.protocol', 'smoke', 'none of pwm'];
         yield 'no list' => ['notch.motor.orders', '1,x', '“x” is not a whole number from 1 to 6'];
         yield 'out of the list' => ['notch.motor.orders', '9', '“9”'];
+        yield 'no zone' => ['action.arm.on_in', 'up', '“up” is none'];
+        yield 'a channel there is not' => ['action.arm.on_in', '17:1700-', 'no channel 17'];
         yield 'an array' => ['gain.roll.p', [], 'a array is not a number'];
         yield 'null' => ['gain.roll.p', null, 'is not a number'];
     }
@@ -221,6 +223,7 @@ final class SettingsTest extends TestCase
                     SettingType::Flag => $at > 0.5,
                     SettingType::Choice => $setting->choices[$dice->whole(0, \count($setting->choices) - 1)],
                     SettingType::Integers => (string) $dice->whole(1, 6),
+                    SettingType::Zones => $dice->whole(5, 16).':'.$dice->whole(800, 1500).'-'.$dice->whole(1501, 2200),
                     SettingType::Band => $dice->whole((int) $low, 300).','.$dice->whole(301, (int) $high),
                     SettingType::Whole => (int) floor($at),
                     default => $at,

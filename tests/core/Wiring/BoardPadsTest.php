@@ -47,7 +47,7 @@ final class BoardPadsTest extends TestCase
             self::assertSame((string) $id, $uart->id);
             self::assertContains(PadKind::Transmits, $seen[$id], "UART $id can be listened to");
             if (str_starts_with($uart->id, 'software')) {
-                self::assertLessThanOrEqual(19_200, $uart->mostBaud, 'timed by the processor, it is slow');
+                self::assertLessThanOrEqual(57_600, $uart->mostBaud, 'timed by the processor, it is slow');
             } else {
                 self::assertContains(PadKind::Receives, $seen[$id]);
             }

@@ -1,0 +1,110 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Bench\Radio;
+
+use Ortholex\Core\World\NothingToMove;
+
+/** Hands on the transmitter, and on the button of the receiver. */
+final readonly class Hands
+{
+    /** What springs back when it is let go: all sticks but throttle. */
+    private const SPRUNG = [0, 1, 3];
+
+    public function __construct(private RadioState $radio, private bool $on, private float $now)
+    {
+    }
+
+    /** @throws NothingToMove */
+    public function move(string $what, string $to): void
+    {
+        [$kind, $name, $part] = [...explode('.', $what, 3), '', ''];
+        match ($kind) {
+            'sticks' => $this->sticks($to),
+            'let_go' => $this->letGo(),
+            'lever' => $this->lever($name, $to),
+            'knob' => $this->control($name, $this->number($what, $to)),
+            'model' => $this->model($to),
+            'bind' => $this->bind(),
+            'button' => $this->radio->button = '1' === $to,
+            'manner' => $this->radio->manner = Manner::tryFrom($to),
+            'dial' => $this->dial($what, $name, $part, $to),
+            default => throw NothingToMove::control($what, $to),
+        };
+    }
+
+    /** @param string $to as roll=0.5,pitch=-1 */
+    private function sticks(string $to): void
+    {
+        foreach (explode(',', $to) as $one) {
+            [$name, $value] = [...explode('=', $one, 2), ''];
+            if (!\in_array($name, \array_slice(Model::CONTROLS, 0, 4), true)) {
+                throw NothingToMove::control($name, $value);
+            }
+            $this->control($name, $this->number($name, $value));
+        }
+    }
+
+    private function letGo(): void
+    {
+        foreach (self::SPRUNG as $control) {
+            $this->radio->move($this->now, $control, 0.0);
+        }
+    }
+
+    private function lever(string $name, string $to): void
+    {
+        $at = 1 === preg_match('~^[A-F]$~', $name) ? \ord($name) - \ord('A') : -1;
+        $positions = RadioState::LEVERS[$at] ?? 0;
+        $position = (int) $this->number($name, $to);
+        if ($position < 0 || $position >= $positions) {
+            throw NothingToMove::control("lever $name", $to);
+        }
+        $this->radio->move($this->now, 4 + $at, (2 * $position) / ($positions - 1) - 1);
+    }
+
+    private function control(string $name, float $to): void
+    {
+        $control = array_search($name, Model::CONTROLS, true);
+        if (false === $control) {
+            throw NothingToMove::control($name, (string) $to);
+        }
+        $this->radio->move($this->now, $control, $to);
+    }
+
+    private function model(string $to): void
+    {
+        if ($to !== $this->radio->model && !isset($this->radio->models[$to])) {
+            throw NothingToMove::control('model', $to);
+        }
+        // The one that is left is kept among the memories, even if it is as sound as any.
+        $this->radio->models[$this->radio->model] ??= Model::sound()->toArray();
+        $this->radio->model = $to;
+    }
+
+    private function bind(): void
+    {
+        if (!$this->on) {
+            throw NothingToMove::bindsNothing();
+        }
+        if ($this->radio->binding) {
+            $this->radio->binding = false;
+            $this->radio->boundTo = $this->radio->model;
+        }
+    }
+
+    private function dial(string $what, string $channel, string $part, string $to): void
+    {
+        $number = (int) $channel;
+        if ($number < 1 || $number > Model::CHANNELS || !\in_array($part, ['low', 'high', 'trim', 'reversed'], true)) {
+            throw NothingToMove::control($what, $to);
+        }
+        $this->radio->dial($number - 1, $part, $this->number($what, $to));
+    }
+
+    private function number(string $what, string $to): float
+    {
+        return is_numeric($to) && is_finite((float) $to) ? (float) $to : throw NothingToMove::control($what, $to);
+    }
+}

@@ -1,0 +1,14 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Bench\Radio;
+
+/** What a receiver does when its transmitter goes silent. */
+enum Manner: string
+{
+    case Stops = 'stops';
+    case Flags = 'flags';
+    case Repeats = 'repeats';
+    case Presets = 'presets';
+}
