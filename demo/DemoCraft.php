@@ -14,6 +14,7 @@ final readonly class DemoCraft
      * @param array<string, mixed>                 $memory   its memory in the transmitter, where it is not a sound one
      * @param array<string, mixed>                 $radio    what else its transmitter and receiver are; see RadioState
      * @param list<array{string, string}>          $soldered wires that its builder found soldered and has not drawn
+     * @param array<string, mixed>                 $shown    what its builder has shown of its radio before; see Evidence
      * @param list<string>                         $uses     what a firmware build must not leave out
      * @param array<string, float|int|bool|string> $settings what differs from defaults
      * @param array{parts: list<string>, wires: list<array{string, string}>, bridged: list<string>} $wires what hangs on the board
@@ -36,6 +37,7 @@ final readonly class DemoCraft
         public array $memory = [],
         public array $radio = [],
         public array $soldered = [],
+        public array $shown = [],
     ) {
     }
 }

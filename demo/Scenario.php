@@ -192,6 +192,7 @@ final readonly class Scenario
                 ],
                 'bridged' => [],
             ],
+            shown: self::shown(1.0),
         );
     }
 
@@ -291,6 +292,7 @@ final readonly class Scenario
                 ],
                 'bridged' => ['J2'],
             ],
+            shown: self::shown(0.8),
         );
     }
 
@@ -327,6 +329,22 @@ final readonly class Scenario
         }
 
         return $escs;
+    }
+
+    /** @return array<string, mixed> a sound radio, as it was shown: order, spans and levers */
+    private static function shown(float $jitterUs): array
+    {
+        $span = ['moved' => true, 'low' => 1000.0, 'middle' => 1500.0, 'high' => 2000.0, 'jitter' => $jitterUs, 'rests' => $jitterUs];
+        $order = $spans = $levers = [];
+        foreach (['roll', 'pitch', 'throttle', 'yaw'] as $i => $stick) {
+            $order[$stick] = ['number' => $i + 1, 'reversed' => false, 'margin' => 40.0];
+            $spans[$i + 1] = 'throttle' === $stick ? ['middle' => null] + $span : $span;
+        }
+        foreach ([5 => 3, 6 => 3, 7 => 2, 8 => 3, 9 => 2, 10 => 3] as $channel => $positions) {
+            $levers[$channel] = ['positions' => 3 === $positions ? [1000.0, 1500.0, 2000.0] : [1000.0, 2000.0], 'jitter' => 0.0, 'knob' => false];
+        }
+
+        return ['order' => $order, 'spans' => $spans, 'levers' => $levers];
     }
 
     /**

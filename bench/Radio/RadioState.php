@@ -15,6 +15,12 @@ final class RadioState
 
     private const MOST_MOVES = 160;
 
+    /** A hand needs so long from where it was to where it is told to go, s. */
+    private const GLIDE_S = 0.06;
+
+    private const LEVERS_FROM = 4;
+    private const KNOBS_FROM = 10;
+
     /** How many positions each lever has, A to F. */
     public const LEVERS = [3, 3, 2, 3, 2, 3];
 
@@ -134,29 +140,36 @@ final class RadioState
         );
     }
 
-    /** @return list<float> where all controls stood: a hand goes evenly from one place that was told to the next, if that is soon */
+    /**
+     * Where all controls stood. A hand that is told where to go takes a moment to get there; a lever snaps over.
+     *
+     * @return list<float>
+     */
     public function at(float $time): array
     {
         $moves = $this->moves;
-        $n = \count($moves);
-        if (0 === $n || $time >= $moves[$n - 1][0]) {
-            return $this->controls;
+        $last = \count($moves) - 1;
+        while ($last >= 0 && $moves[$last][0] > $time) {
+            --$last;
         }
-        if ($time <= $moves[0][0]) {
-            return $moves[0][1];
+        if ($last < 0) {
+            return $moves[0][1] ?? $this->controls;
         }
-        for ($i = $n - 1; $i > 0 && $moves[$i - 1][0] > $time; --$i) {
+        $first = $last;
+        while ($first > 0 && $moves[$first][0] - $moves[$first - 1][0] < self::GLIDE_S) {
+            --$first;
         }
-        [$from, $before] = $moves[$i - 1];
-        [$to, $after] = $moves[$i];
-        // A lever flicks; a stick that rested does not creep towards where it will be moved next.
-        $share = $to - $from > 0.15 ? max(0.0, 1 - ($to - $time) / 0.05) : ($time - $from) / max(1e-6, $to - $from);
-        $so = [];
-        foreach ($before as $c => $value) {
-            $so[] = $c < 4 || $c >= 10 ? $value + ($after[$c] - $value) * $share : $value;
+        $at = $moves[max(0, $first - 1)][1];
+        for ($i = $first; $i <= $last; ++$i) {
+            $share = min(1.0, (($moves[$i + 1][0] ?? \INF) > $time ? $time - $moves[$i][0] : $moves[$i + 1][0] - $moves[$i][0]) / self::GLIDE_S);
+            $so = [];
+            foreach ($moves[$i][1] as $c => $to) {
+                $so[] = $c < self::LEVERS_FROM || $c >= self::KNOBS_FROM ? $at[$c] + ($to - $at[$c]) * $share : $to;
+            }
+            $at = $so;
         }
 
-        return $so;
+        return $at;
     }
 
     /** @return list<float>|null */

@@ -14,7 +14,7 @@ final readonly class RadioReading
     public const MOST_FRAMES = 200;
 
     private const HEAD = 'Vnewest/Cheard/vlost/vinterval/vspread/Clink/Cquality/crssi/csnr/vpower';
-    private const HEAD_BYTES = 16;
+    private const HEAD_BYTES = 17;
     private const MAPPED_BYTES = 25;
     private const CHANNELS = 16;
 

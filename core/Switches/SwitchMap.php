@@ -59,6 +59,12 @@ final readonly class SwitchMap
         return $this->actions[$action->value] ?? OnIn::never();
     }
 
+    /** The same map with one action on otherwise. */
+    public function having(Action $action, OnIn $on): self
+    {
+        return new self(array_replace($this->actions, [$action->value => $on]), $this->switches);
+    }
+
     /** How many states all levers that actions look at have together. */
     public function states(): int
     {

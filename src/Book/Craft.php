@@ -115,6 +115,14 @@ class Craft
     #[ORM\Column(type: Types::JSON)]
     public array $wires = [];
 
+    /** @var array<string, mixed> what its builder has shown of its radio; see Sticks/Evidence */
+    #[ORM\Column(type: Types::JSON)]
+    public array $radio = [];
+
+    /** @var array<string, float|int|bool|string> settings that stood before a test feel was put on, to be put back */
+    #[ORM\Column(type: Types::JSON)]
+    public array $putBack = [];
+
     /** @param list<string> $uses what a firmware build must not leave out */
     public function __construct(
         #[ORM\Column(unique: true)] public readonly string $slug,

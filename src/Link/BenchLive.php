@@ -22,7 +22,9 @@ final readonly class BenchLive implements LiveSource
     /** @return array<string, mixed> */
     public function facts(Craft $craft): array
     {
-        $s = $this->benches->of($craft)->state();
+        $bench = $this->benches->of($craft);
+        $s = $bench->state();
+        $radio = $bench->radio();
 
         return [
             'cable' => $s->cable,
@@ -39,6 +41,10 @@ final readonly class BenchLive implements LiveSource
             'mishap' => $s->mishap,
             'tones' => $s->tones,
             'teach' => $s->teach->value ?? '',
+            'controls' => $radio->controls ?? [],
+            'receiver' => $radio?->light->value,
+            'button' => $radio->button ?? false,
+            'told' => null === $radio?->told ? null : get_object_vars($radio->told),
         ];
     }
 }

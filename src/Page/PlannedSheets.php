@@ -11,9 +11,6 @@ use Ortholex\App\Book\Sheet\SheetOffer;
 final readonly class PlannedSheets implements SheetOffer
 {
     private const ROWS = [
-        ['21', 'Receiver', 'The channels as they move, their order, and spans captured from the sticks.'],
-        ['22', 'Feel', 'Rotation rate against stick, per axis, drawn and dragged.'],
-        ['23', 'Switch map', 'For every position of every switch, what is on.'],
         ['31', 'Interlocks', 'What forbids arming now, why, and the step that mends it.'],
         ['32', 'Link loss', 'Hold, then cut, descend or return; and the rehearsal with the radio off.'],
         ['33', 'Pack', 'Voltage calibrated against a meter, levels per cell, and minutes left.'],

@@ -58,7 +58,7 @@ final readonly class ShellBuilder
     {
         $bench = $this->benches->of($craft);
 
-        return new BenchView($bench->state(), $bench->faults(), $bench->mishaps());
+        return new BenchView($bench->state(), $bench->faults(), $bench->mishaps(), $bench->radio());
     }
 
     /** @return array<int, string> by part */

@@ -121,6 +121,7 @@ final class SetUpCommand extends Command
     {
         $craft = new Craft($demo->slug, $demo->name, $demo->kind, $demo->purpose, $demo->story, $demo->uses);
         $craft->wires = $demo->wires;
+        $craft->radio = $demo->shown;
         $this->entities->persist($craft);
         $this->entities->flush();
 

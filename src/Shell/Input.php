@@ -26,6 +26,12 @@ final readonly class Input
         return new self($request->request->all());
     }
 
+    /** The same of what stands in the address. */
+    public static function query(Request $request): self
+    {
+        return new self($request->query->all());
+    }
+
     public function text(string $field, int $longest = 2000): string
     {
         $value = $this->fields[$field] ?? '';

@@ -9,6 +9,7 @@ enum Preference: string
 {
     case Theme = 'theme';
     case Strip = 'strip';
+    case Tiller = 'tiller';
 
     /** @return list<string> the first holds while none was chosen */
     public function choices(): array
@@ -16,6 +17,7 @@ enum Preference: string
         return match ($this) {
             self::Theme => ['light', 'dark'],
             self::Strip => ['shown', 'away'],
+            self::Tiller => ['open', 'shut'],
         };
     }
 }

@@ -34,6 +34,7 @@ final class House
         'Shelf',
         'Upload',
         'Page',
+        'Sticks',
     ];
 
     /** @var array<string, array<string, Findings>> by room, then by path from the root */

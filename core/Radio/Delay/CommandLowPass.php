@@ -125,7 +125,8 @@ final readonly class CommandLowPass
     {
         $chain = FilterChain::of(self::RATE_HZ, FilterStage::secondOrder($hz, self::RATE_HZ));
         $out = $chain->run($stairs);
-        $delay = $chain->groupDelay(CommandDelay::AT_HZ);
+        // Of the phase, as a cutoff below it would turn the group's about.
+        $delay = $chain->phaseDelay(CommandDelay::AT_HZ);
         // A frame is told until the next: the staircase itself is half a frame behind the lines.
         $behind = ($delay + 0.5 / $frameHz) * self::RATE_HZ;
         // A slow filter smooths the move itself: what is left of the steps is what the same filter leaves of the lines, taken off.

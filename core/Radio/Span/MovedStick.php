@@ -25,6 +25,12 @@ final readonly class MovedStick
     {
     }
 
+    /** One that was found before. */
+    public static function known(Channel $asked, int $number, bool $reversed, float $margin): self
+    {
+        return new self($asked, $number, $reversed, $margin, null);
+    }
+
     public static function of(Channel $asked, StickHistory $history): self
     {
         $deviation = $reach = [];

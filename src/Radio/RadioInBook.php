@@ -1,0 +1,31 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Radio;
+
+use Ortholex\App\Book\Craft;
+use Ortholex\App\Book\Step\NextStep;
+use Ortholex\App\Book\Step\NextStepSource;
+use Ortholex\App\Book\Step\Urgency;
+use Ortholex\App\Sticks\Listening;
+use Symfony\Component\Routing\Generator\UrlGeneratorInterface;
+
+/** What the book knows through sheet 21: a radio whose sticks were never shown. */
+final readonly class RadioInBook implements NextStepSource
+{
+    public function __construct(private Listening $listening, private UrlGeneratorInterface $urls)
+    {
+    }
+
+    public function steps(Craft $craft): iterable
+    {
+        if (!$craft->isKnown() || !$craft->settings->has('channel.roll.number')) {
+            return;
+        }
+        if ([] === $this->listening->evidence($craft)->spans && 'none' !== $craft->settings->text('receiver.protocol')) {
+            $to = $this->urls->generate('radio', ['slug' => $craft->slug]);
+            yield new NextStep(Urgency::Uneven, 'Nobody has shown which stick is which, and how far they reach.', $to, 'Show the sticks');
+        }
+    }
+}
