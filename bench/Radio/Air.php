@@ -58,10 +58,10 @@ final readonly class Air
     /** What frame of that number says; null where the receiver says nothing then. */
     public function frame(int $number): ?RadioFrame
     {
-        if (!$this->powered || !$this->wasEverHeard()) {
+        $time = $this->time($number);
+        if (!$this->powered || !$this->wasEverHeard($time)) {
             return null;
         }
-        $time = $this->time($number);
         $repeats = \in_array($this->kind, [Rill::S, Rill::P, Rill::W], true);
         if ($this->hears($time)) {
             $lost = $this->isDropped($number);
@@ -140,9 +140,11 @@ final readonly class Air
     }
 
     /** One that never heard its transmitter since it has power says nothing of channels. */
-    private function wasEverHeard(): bool
+    private function wasEverHeard(float $time): bool
     {
-        return $this->isBound() && ($this->on || $this->radio->switchedAt > 0.0);
+        $since = $this->on ? $time >= $this->radio->switchedAt : $this->radio->switchedAt > $this->radio->poweredAt;
+
+        return $this->isBound() && $since && $time >= $this->radio->poweredAt;
     }
 
     private function isDropped(int $number): bool

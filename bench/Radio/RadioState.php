@@ -51,6 +51,9 @@ final class RadioState
     /** Whether the receiver had power when it was looked at last. */
     public bool $powered = false;
 
+    /** Since when it has. */
+    public float $poweredAt = 0.0;
+
     public ?Manner $manner = null;
 
     /** How far a worn stick trembles, µs. */
@@ -72,7 +75,7 @@ final class RadioState
         foreach (['button', 'binding', 'powered'] as $name) {
             $r->{$name} = true === ($kept[$name] ?? false);
         }
-        foreach (['switchedAt', 'tremble', 'drops'] as $name) {
+        foreach (['switchedAt', 'poweredAt', 'tremble', 'drops'] as $name) {
             $value = $kept[$name] ?? null;
             $r->{$name} = \is_int($value) || \is_float($value) ? (float) $value : $r->{$name};
         }
@@ -107,10 +110,11 @@ final class RadioState
     }
 
     /** Power came or went: with its button held as it comes, a receiver waits to be bound. */
-    public function power(bool $powered): void
+    public function power(bool $powered, float $now): void
     {
         if ($powered !== $this->powered) {
             $this->powered = $powered;
+            $this->poweredAt = $now;
             $this->binding = $powered && $this->button;
         }
     }

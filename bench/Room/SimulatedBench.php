@@ -144,6 +144,7 @@ final readonly class SimulatedBench implements Bench
         $s->bootedAt = 0.0;
         $radio = $s->radio();
         $radio->switchedAt = 1.0;
+        $radio->poweredAt = 0.0;
         $radio->powered = true;
         $s->putRadio($radio);
 

@@ -126,7 +126,7 @@ final readonly class World
     private function powerReceiver(WorldState $s): void
     {
         $radio = $s->radio();
-        $radio->power($this->board($s)->receiver()?->isPowered() ?? false);
+        $radio->power($this->board($s)->receiver()?->isPowered() ?? false, $this->pace->now());
         $s->putRadio($radio);
     }
 

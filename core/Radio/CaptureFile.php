@@ -17,7 +17,7 @@ final readonly class CaptureFile
     {
         $times = $levels = [];
         $before = -\INF;
-        foreach (self::rows($path, ['time_us', 'level']) as $line => $row) {
+        foreach (self::rows($path, ['time_us', 'level'], true) as $line => $row) {
             if (!\in_array($row['level'], [0.0, 1.0], true)) {
                 throw RadioFileError::level($line, (string) $row['level']);
             }
@@ -27,12 +27,9 @@ final readonly class CaptureFile
             $times[] = $before = $row['time_us'];
             $levels[] = (int) $row['level'];
         }
-        // An analyser writes the level that it finds at the start as its first row: that is no change.
-        $starts = \count($times) > 1 && $levels[0] !== $levels[1] && 0.0 === $times[0];
+        // An analyser may write the level that it finds at the start as its first row: taken for a change to rest, it begins nothing.
 
-        return $starts
-            ? Edges::of(\array_slice($times, 1), \array_slice($levels, 1), $levels[0])
-            : Edges::of($times, $levels);
+        return Edges::of($times, $levels);
     }
 
     /** @throws RadioFileError */
@@ -61,12 +58,13 @@ final readonly class CaptureFile
 
     /**
      * @param list<string> $wanted columns that there must be
+     * @param bool         $still  whether it may hold no row: a wire on which nothing changed
      *
      * @return iterable<int, array<string, float>> by line
      *
      * @throws RadioFileError
      */
-    private static function rows(string $path, array $wanted): iterable
+    private static function rows(string $path, array $wanted, bool $still = false): iterable
     {
         $file = is_file($path) ? @gzopen($path, 'r') : false;
         if (false === $file) {
@@ -100,7 +98,7 @@ final readonly class CaptureFile
             if (null === $header) {
                 throw RadioFileError::noHeader($path, $wanted);
             }
-            if (0 === $rows) {
+            if (0 === $rows && !$still) {
                 throw RadioFileError::noRows($path);
             }
         } finally {

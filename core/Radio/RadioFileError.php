@@ -12,6 +12,11 @@ final class RadioFileError extends \RuntimeException
         return new self("There is no readable file at $path.");
     }
 
+    public static function noSuchReading(): self
+    {
+        return new self('radio reads “identify” or “spans” out of a capture.');
+    }
+
     /** @param list<string> $wanted */
     public static function noHeader(string $path, array $wanted): self
     {

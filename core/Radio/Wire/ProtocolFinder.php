@@ -71,7 +71,7 @@ final readonly class ProtocolFinder
         return $order > 0 ? $b : $a;
     }
 
-    /** @return array{Identification, float}|null with how far its bits are from the rate, as a share */
+    /** @return array{Identification, float}|null with how far what was sent is from the rate, as a share */
     private static function sbus(Edges $edges, Line $line): ?array
     {
         $read = SerialReader::of($edges->without((self::SPARK * 1e6) / $line->baud), $line);
@@ -84,7 +84,7 @@ final readonly class ProtocolFinder
 
         return \count($frames) < self::LEAST_FRAMES
             ? null
-            : [Identification::receiver(Speaker::Sbus, (int) $line->baud, $line->inverted, $frames), self::misfit($edges, $line)];
+            : [Identification::receiver(Speaker::Sbus, (int) $line->baud, $line->inverted, $frames), self::misfit($read, $line)];
     }
 
     /** @return array{Identification, float}|null */
@@ -105,7 +105,7 @@ final readonly class ProtocolFinder
 
         return [
             Identification::receiver(Speaker::Crsf, (int) $line->baud, $line->inverted, $frames, $scan->link, $scan->whole),
-            self::misfit($edges, $line),
+            self::misfit($read, $line),
         ];
     }
 
@@ -117,22 +117,14 @@ final readonly class ProtocolFinder
 
         return 0 === $whole
             ? null
-            : [Identification::position((int) $line->baud, $line->inverted, $whole), self::misfit($edges, $line)];
+            : [Identification::position((int) $line->baud, $line->inverted, $whole), self::misfit($read, $line)];
     }
 
-    /** How far the changes lie from whole bits of the rate, on average, as a share of a bit. */
-    private static function misfit(Edges $edges, Line $line): float
+    /** How far the rate that was really sent lies from this one, as a share of it. */
+    private static function misfit(SerialReader $read, Line $line): float
     {
-        $bit = 1e6 / $line->baud;
-        $sum = $n = 0;
-        for ($i = 1, $count = min(4000, $edges->count()); $i < $count; ++$i) {
-            $bits = ($edges->timesUs[$i] - $edges->timesUs[$i - 1]) / $bit;
-            if ($bits < $line->bits()) {
-                $sum += abs($bits - round($bits));
-                ++$n;
-            }
-        }
+        $sent = $read->baud($line);
 
-        return $n > 0 ? $sum / $n : 1.0;
+        return null === $sent ? 1.0 : abs($sent - $line->baud) / $line->baud;
     }
 }

@@ -10,6 +10,11 @@ use Ortholex\Core\Radio\Protocol\Parity;
 /** What a serial port makes of a wire: each byte begins at a change to the start bit and is sampled in the middle of its bits. */
 final readonly class SerialReader
 {
+    /** Bytes as far apart as one lasts, within this share, followed each other at once. */
+    private const SAME_BYTE = 0.09;
+
+    private const LEAST_BYTES = 10;
+
     /**
      * @param string      $bytes   those whose parity and stop bits are right
      * @param list<float> $endsUs  when each ended
@@ -65,6 +70,24 @@ final readonly class SerialReader
         }
 
         return new self($bytes, $ends, $starts, $broken);
+    }
+
+    /**
+     * The rate as it was really sent: the mean distance of bytes that followed each other at once; null where too few did.
+     */
+    public function baud(Line $line): ?float
+    {
+        $byte = ($line->bits() * 1e6) / $line->baud;
+        $sum = $n = 0;
+        for ($i = 1, $count = \count($this->startsUs); $i < $count; ++$i) {
+            $apart = $this->startsUs[$i] - $this->startsUs[$i - 1];
+            if (abs($apart - $byte) < self::SAME_BYTE * $byte) {
+                $sum += $apart;
+                ++$n;
+            }
+        }
+
+        return $n < self::LEAST_BYTES ? null : ($n * $line->bits() * 1e6) / $sum;
     }
 
     /**

@@ -45,9 +45,12 @@ final class HoverTest extends TestCase
             $throttle[] = $u;
             $up[] = -((($u + $idle) / ($hover + $idle)) ** 2) + 0.05 * $dice->normal();
         }
-        $column = static fn (array $values): Column => Column::ofBytes(FlightLog::packFloats($values));
+        $columns = [
+            'throttle_pct' => Column::ofBytes(FlightLog::packFloats($throttle)),
+            'accel_z_g' => Column::ofBytes(FlightLog::packFloats($up)),
+        ];
         $clock = SampleClock::known($hz, [new Segment(0, \count($up), 0.0)], []);
 
-        return new FlightLog($clock, ['throttle_pct' => $column($throttle), 'accel_z_g' => $column($up)], '', new BadRows(0, []));
+        return new FlightLog($clock, $columns, '', new BadRows(0, []));
     }
 }
