@@ -152,19 +152,24 @@ attach('#feel', (root, signal) => {
             make(svg, 'text', { class: `axis-${ends[i][0]}`, x: 512, y: free }, ends[i][0]);
             free += 16;
         }
-        for (const p of [...drawn.points].reverse()) {
-            const value = valueOf(p.name, p.value);
+        // Points that lie on one another are drawn side by side, so that each can be taken.
+        const spots = drawn.points.map((p) => ({ p, value: valueOf(p.name, p.value) }));
+        for (const spot of spots) {
+            const same = spots.filter((o) => o.p.stick === spot.p.stick && Math.abs(y.to(o.value) - y.to(spot.value)) < 12);
+            spot.aside = (same.indexOf(spot) - (same.length - 1) / 2) * 15;
+        }
+        for (const { p, value, aside } of spots) {
             handle(svg, {
                 id: `point-${p.name}`,
                 label: `${p.axis} at ${p.stick} % of the stick, deg/s`,
-                at: [x.to(p.stick), y.to(value)],
-                low: 5,
-                high: 2000,
+                at: [x.to(p.stick) + aside, y.to(value)],
+                low: p.low,
+                high: p.high,
                 value,
                 step: 5,
                 axis: p.axis,
                 staged: drawn.staged_names.includes(p.name),
-                move: (at) => ({ [p.name]: Math.round(Math.max(5, y.of(at.y))) }),
+                move: (at) => ({ [p.name]: Math.round(Math.max(p.low, Math.min(p.high, y.of(at.y)))) }),
                 values: (v) => ({ [p.name]: Math.round(v) }),
             });
         }
@@ -253,7 +258,7 @@ attach('#feel', (root, signal) => {
             make(svg, 'circle', { class: 'mark', cx: x.to(p.delay_ms), cy: y.to(p.residue_pct), r: 4 });
             make(svg, 'text', { class: 'cap', x: x.to(p.delay_ms) + 8, y: y.to(p.residue_pct) + dy }, words);
         };
-        mark(t.knee, `knee, ${t.knee.toFixed(0)} Hz`, -14);
+        mark(t.knee, `knee, ${t.knee.toFixed(0)} Hz`, -26);
         if (drawn.cutoff !== drawn.cutoff_now) mark(drawn.cutoff_now, `now, ${drawn.cutoff_now} Hz`, -4);
         const hz = valueOf(name, drawn.cutoff);
         const at = near(hz);
@@ -272,7 +277,7 @@ attach('#feel', (root, signal) => {
             },
             values: (v) => ({ [name]: Math.round(v) }),
         });
-        make(svg, 'text', { class: 'cap', x: x.to(at.delay_ms) + 12, y: y.to(at.residue_pct) + 12 }, `${hz} Hz`);
+        make(svg, 'text', { class: 'cap', x: x.to(at.delay_ms) + 12, y: y.to(at.residue_pct) - 8 }, `${hz} Hz`);
     };
 
     const place = () => {

@@ -4,7 +4,7 @@ import { getJson } from '../shell/http.js';
 import { refreshPage } from '../shell/turbo.js';
 
 const EVERY_MS = 90;
-const TRAIL = 420;
+const TRAIL = 3000;
 
 attach('#radio-drawing', (svg, signal) => {
     let since = 0;

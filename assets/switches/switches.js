@@ -6,6 +6,12 @@ import { refreshPage } from '../shell/turbo.js';
 const EVERY_MS = 150;
 const WALK = { ArrowLeft: [0, -1], ArrowRight: [0, 1], ArrowUp: [-1, 0], ArrowDown: [1, 0] };
 
+// While levers are shown and there is no table yet, the page listens all the same.
+attach('[data-listens-to]', (box, signal) => {
+    const timer = setInterval(() => !document.hidden && getJson(box.dataset.listensTo).catch(() => {}), EVERY_MS);
+    signal.addEventListener('abort', () => clearInterval(timer));
+});
+
 attach('#switch-table', (table, signal) => {
     let timer;
     let before = table.dataset.at;

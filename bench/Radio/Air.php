@@ -21,7 +21,7 @@ final readonly class Air
     private const PRESET_US = [1500.0, 1500.0, 1000.0, 1500.0, 1000.0, 1000.0];
 
     /** Every so many frames a two-way receiver tells of the link. */
-    private const LINK_EVERY = 12;
+    private const LINK_EVERY = 6;
 
     /** A receiver waits so long for its transmitter before it takes it for gone, s. */
     private const GONE_S = 0.1;

@@ -90,6 +90,8 @@ final readonly class Hands
         }
         if ($this->radio->binding) {
             $this->radio->binding = false;
+            // Nobody holds the button of a receiver that is bound.
+            $this->radio->button = false;
             $this->radio->boundTo = $this->radio->model;
         }
     }

@@ -52,6 +52,14 @@ final readonly class RadioReading
         return new self(0, $heard, 0.0, null, 0.0, null, $still, 0, false, $bars, [], $telemetry);
     }
 
+    /** @return list<float> channels as they are now, µs; none while nobody is heard */
+    public function channels(): array
+    {
+        $last = \count($this->frames) - 1;
+
+        return Heard::Frames === $this->heard && $last >= 0 ? $this->frames[$last][2] : [];
+    }
+
     public function told(): Telemetry
     {
         return Telemetry::in($this->telemetry);

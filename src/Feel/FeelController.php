@@ -15,6 +15,7 @@ use Ortholex\App\Sticks\Listening;
 use Ortholex\Core\Control\TestFeel;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Settings\Catalogue;
+use Ortholex\Core\Settings\Setting;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
@@ -25,6 +26,15 @@ use Symfony\Component\Routing\Attribute\Route;
 #[AsController]
 final class FeelController extends SheetController
 {
+    /** What is typed where someone must. */
+    private const FIELDS = [
+        'throttle.hover_stick_pct',
+        'throttle.hover_output_pct',
+        'throttle.softness_pct',
+        'throttle.limit_pct',
+        'command_low_pass.cutoff_hz',
+    ];
+
     public function __construct(
         private readonly Staging $staging,
         private readonly Catalogue $catalogue,
@@ -108,11 +118,11 @@ final class FeelController extends SheetController
         return Answer::said('What stood before the test feel is staged.');
     }
 
-    /** @return list<\Ortholex\Core\Settings\Setting> */
+    /** @return list<Setting> */
     private function fields(Craft $craft): array
     {
         $fields = [];
-        foreach ($this->names() as $name) {
+        foreach (self::FIELDS as $name) {
             if ($craft->settings->has($name)) {
                 $fields[] = $this->catalogue->get($name, $craft->version());
             }
@@ -125,23 +135,13 @@ final class FeelController extends SheetController
     private function ranges(Craft $craft): array
     {
         $ranges = [];
-        foreach ($this->fields($craft) as $setting) {
-            [$low, $high] = $setting->range($craft->version());
-            $ranges[$setting->name] = ['low' => $low, 'high' => $high];
+        foreach ($this->catalogue->of($craft->version()) as $name => $setting) {
+            if (\in_array($name, self::FIELDS, true) || str_starts_with($name, 'feel.')) {
+                [$low, $high] = $setting->range($craft->version());
+                $ranges[$name] = ['low' => $low, 'high' => $high];
+            }
         }
 
         return $ranges;
-    }
-
-    /** @return list<string> */
-    private function names(): array
-    {
-        return [
-            'throttle.hover_stick_pct',
-            'throttle.hover_output_pct',
-            'throttle.softness_pct',
-            'throttle.limit_pct',
-            'command_low_pass.cutoff_hz',
-        ];
     }
 }

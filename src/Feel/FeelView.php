@@ -96,7 +96,8 @@ final readonly class FeelView
         foreach (Axis::cases() as $axis) {
             foreach (['quarter' => 25, 'half' => 50, 'full' => 100] as $part => $stick) {
                 $name = "feel.$axis->value.{$part}_dps";
-                $points[] = ['name' => $name, 'axis' => $axis->value, 'stick' => $stick, 'value' => $this->preview->number($name)];
+                $value = $this->preview->number($name);
+                $points[] = ['name' => $name, 'axis' => $axis->value, 'stick' => $stick, 'value' => $value] + ($this->ranges[$name] ?? []);
             }
         }
 

@@ -27,7 +27,7 @@ final readonly class RadioMoment
             }
             $frames[] = $row;
         }
-        $last = [] === $new ? [] : $new[\count($new) - 1][2];
+        $last = null === $reading ? [] : $reading->channels();
 
         return [
             'step' => $state->step()->value,

@@ -90,22 +90,41 @@ final readonly class RadioView
     {
         $out = [];
         foreach (self::STICKS as $side => $axes) {
-            $out[] = ['side' => $side, 'x' => $axes['x'], 'y' => $axes['y'], 'at' => 'left' === $side ? 130 : 380];
+            $out[] = ['side' => $side, 'x' => $axes['x'], 'y' => $axes['y'], 'at' => 'left' === $side ? 122 : 366];
         }
 
         return $out;
+    }
+
+    /** @return array{x: array{float, float}, y: array{float, float}}|null where a stick was seen to reach, in the same units */
+    public function seen(string $x, string $y): ?array
+    {
+        $of = function (string $stick): ?array {
+            $span = $this->state->span(Channel::from($stick));
+
+            return null === $span ? null : $this->drawn($stick, $span->lowUs, $span->highUs);
+        };
+        [$wide, $tall] = [$of($x), $of($y)];
+
+        return null === $wide || null === $tall ? null : ['x' => $wide, 'y' => $tall];
+    }
+
+    /** @return array{float, float} two ends in units from the middle, the way the stick is drawn */
+    private function drawn(string $stick, float $lowUs, float $highUs): array
+    {
+        if ($this->state->reversed(Channel::from($stick))) {
+            [$lowUs, $highUs] = [3000 - $highUs, 3000 - $lowUs];
+        }
+
+        return [self::HALF * ($lowUs - 1500) / 500, self::HALF * ($highUs - 1500) / 500];
     }
 
     /** @return array{float, float} where a stick reaches, as set or staged, in units from its middle */
     public function reach(string $stick): array
     {
         $end = fn (string $part, float $usual): float => $this->state->preview->number("channel.$stick.{$part}_us", $usual);
-        $ends = [$end('low', 1000), $end('high', 2000)];
-        if ($this->state->reversed(Channel::from($stick))) {
-            $ends = [3000 - $ends[1], 3000 - $ends[0]];
-        }
 
-        return [self::HALF * ($ends[0] - 1500) / 500, self::HALF * ($ends[1] - 1500) / 500];
+        return $this->drawn($stick, $end('low', 1000), $end('high', 2000));
     }
 
     /** @return list<array{number: int, stick: string, low: float|null, middle: float|null, high: float|null, reversed: bool}> one a channel */

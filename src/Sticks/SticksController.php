@@ -24,8 +24,7 @@ final readonly class SticksController
     {
         $craft = $this->crafts->named($slug);
         $reading = $this->listening->now($craft);
-        $frames = null === $reading ? [] : $reading->frames;
-        $last = [] === $frames ? [] : $frames[\count($frames) - 1][2];
+        $last = null === $reading ? [] : $reading->channels();
 
         return new JsonResponse([
             'heard' => $reading?->heard->value,

@@ -33,8 +33,7 @@ final readonly class Moment
     /** @param array<int, FoundSwitch> $levers by channel */
     public static function of(?RadioReading $reading, array $levers): self
     {
-        $frames = null === $reading ? [] : $reading->frames;
-        $channels = [] === $frames ? [] : $frames[\count($frames) - 1][2];
+        $channels = null === $reading ? [] : $reading->channels();
         $at = [];
         foreach ($levers as $channel => $lever) {
             if (isset($channels[$channel - 1])) {

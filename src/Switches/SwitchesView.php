@@ -175,7 +175,7 @@ final readonly class SwitchesView
     }
 
     /** @return list<array{n: int, text: string, remark: MapRemark, mend: MendView|null}> */
-    public function remarks(): array
+    public function minded(): array
     {
         $out = [];
         foreach ($this->remarks as $i => $remark) {

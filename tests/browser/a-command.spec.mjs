@@ -30,7 +30,9 @@ async function found(page) {
     }
     values['channel.dead_band_us'] = 2;
     expect((await post(page, '/craft/dunlin/stage', { values })).status()).toBe(200);
-    await post(page, '/craft/dunlin/commit', { reason: 'as it was found' });
+    await page.goto('/craft/dunlin/21');
+    await started(page);
+    if (await page.locator('.tray-tab').isVisible()) await commit(page, 'as it was found');
     await expect(async () => {
         const now = await (await page.request.get('/craft/dunlin/radio/now.json')).json();
         expect(now.step).toBe('find');
@@ -160,4 +162,253 @@ test('21 by mouse: from silence to a sound radio in at most 25 actions', async (
     actions += 2;
     await isSound(page);
     expect(actions).toBeLessThanOrEqual(25);
+});
+
+test('21 by keys: the same road, without the mouse', async ({ page }) => {
+    await page.context().addCookies([{ name: 'tiller', value: 'open', url: 'http://127.0.0.1:8799' }]);
+    await found(page);
+    const press = async (name) => {
+        await page.getByRole('button', { name, exact: true }).focus();
+        await page.keyboard.press('Enter');
+        await started(page);
+    };
+    const hold = async (side, keys, ms = 450) => {
+        await started(page);
+        await gimbal(page, side).focus();
+        for (const key of keys) await page.keyboard.down(key);
+        await page.waitForTimeout(ms);
+        for (const key of [...keys].reverse()) await page.keyboard.up(key);
+    };
+    await page.keyboard.press('2');
+    await page.keyboard.press('1');
+    await expect(page).toHaveURL(/\/21$/);
+    await started(page);
+    await expect(page.locator('#tiller')).toBeVisible();
+    await press('Find the receiver');
+    await expect(h1(page)).toContainText('the board hears it once this is committed');
+    await commit(page, 'found');
+    await page.locator('#thing-transmitter').focus();
+    await page.keyboard.press('Enter');
+    await expect(page.locator('#thing-transmitter')).toHaveAttribute('aria-pressed', 'true');
+    await expect(page.locator('.receiver')).toContainText('no transmitter');
+    await started(page);
+    await press('Hold its button');
+    await expect(page.getByRole('button', { name: 'Let its button go' })).toBeVisible();
+    for (const light of ['no power', 'waits to be bound']) {
+        await page.locator('#thing-cable').focus();
+        await page.keyboard.press('Enter');
+        await expect(page.locator('.receiver')).toContainText(light);
+        await started(page);
+    }
+    await press('Bind');
+    await expect(page.locator('.receiver')).toContainText('bound and heard');
+    await press('Link once more');
+    await press('Show which stick is which');
+    await asked(page, 'roll');
+    await hold('right', ['Shift', 'ArrowRight']);
+    await asked(page, 'pitch');
+    await hold('right', ['Shift', 'ArrowDown']);
+    await asked(page, 'throttle');
+    await hold('left', ['Shift', 'ArrowUp']);
+    await asked(page, 'yaw');
+    await hold('left', ['Shift', 'ArrowRight']);
+    await press('Stage the order');
+    await press('Capture the spans');
+    for (let round = 0; round < 2; ++round) {
+        for (const way of ['ArrowRight', 'ArrowLeft', 'ArrowUp', 'ArrowDown']) {
+            await hold('right', ['Shift', way], 350);
+            await page.waitForTimeout(450);
+            await hold('left', ['Shift', way], 350);
+            await page.waitForTimeout(450);
+        }
+    }
+    await press('That is all of it');
+    await press('Stage the spans');
+    await commit(page, 'by keys');
+    await isSound(page);
+});
+
+test('22: curves are dragged and pushed; the test feel goes on and comes back', async ({ page }) => {
+    await link(page, 'dunlin');
+    await page.goto('/craft/dunlin/22');
+    await started(page);
+    await expect(h1(page)).toContainText('Full roll stick turns it once round in 0.60 s');
+    const point = (name) => page.locator(`[id="point-${name}"]`);
+    const drag = async (handle, by) => {
+        await started(page);
+        const box = await handle.boundingBox();
+        await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+        await page.mouse.down();
+        await page.mouse.move(box.x + box.width / 2 + by.x, box.y + box.height / 2 + by.y, { steps: 5 });
+        await page.mouse.up();
+    };
+    await drag(point('feel.roll.full_dps'), { x: 0, y: -60 });
+    await expect(page.locator('.tray-tab')).toHaveText('1 staged');
+    await expect(h1(page)).not.toContainText('0.60 s');
+    await started(page);
+    // Half dragged under quarter: no curve goes through it, and the words say so.
+    await drag(point('feel.yaw.half_dps'), { x: 0, y: 46 });
+    await expect(
+        page
+            .locator('.says, #stage-problem')
+            .filter({ hasText: /do not rise|does not rise|must rise/ })
+            .first(),
+    ).toBeVisible();
+    await post(page, '/craft/dunlin/discard');
+    await page.goto('/craft/dunlin/22');
+    await started(page);
+    await point('feel.pitch.half_dps').focus();
+    await page.keyboard.press('ArrowUp');
+    await expect(page.locator('.tray-tab')).toHaveText('1 staged');
+    await expect(point('feel.pitch.half_dps')).toHaveAttribute('aria-valuenow', '235');
+    await expect(point('feel.pitch.half_dps')).toBeFocused();
+    await drag(page.locator('#point-cutoff'), { x: -12, y: -40 });
+    await expect(page.locator('.tray-tab')).toHaveText('2 staged');
+    await drag(page.locator('#point-hover'), { x: 20, y: 30 });
+    await expect(page.locator('.tray-tab')).toHaveText('4 staged');
+    await post(page, '/craft/dunlin/discard');
+    await page.goto('/craft/dunlin/22');
+    await started(page);
+    // A friend's feel is seen beside before it is staged.
+    await page.locator('#feel-from').selectOption({ index: 1 });
+    await page.getByRole('button', { name: 'Show it beside' }).click();
+    await expect(page.locator('.beside').first()).toBeAttached();
+    await page.getByRole('button', { name: 'Stage the test feel' }).click();
+    await expect(h1(page)).toContainText('The test feel is on');
+    await commit(page, 'to gather logs');
+    await page.goto('/');
+    await expect(page.locator('.shop-card', { hasText: 'Dunlin' })).toContainText('The test feel is still on');
+    await page.goto('/craft/dunlin/22');
+    await started(page);
+    await page.getByRole('button', { name: 'Put it back' }).click();
+    await commit(page, 'as it was');
+    await page.goto('/');
+    await expect(page.locator('.shop-card', { hasText: 'Dunlin' })).not.toContainText('test feel');
+    await page.goto('/craft/dunlin/22');
+    await expect(h1(page)).toContainText('once round in 0.60 s');
+});
+
+test('22: the live stick rides on the curves', async ({ page }) => {
+    await bench(page, 'dunlin', 'transmitter', '1');
+    await page.goto('/craft/dunlin/22');
+    await started(page);
+    const roll = page.locator('[data-live=roll]');
+    await expect(roll).toHaveAttribute('cx', /^5[234]/);
+    await bench(page, 'dunlin', 'radio:sticks', 'roll=1');
+    await expect(roll).toHaveAttribute('cx', /^(49\d|500)/);
+    await bench(page, 'dunlin', 'radio:let_go', '1');
+});
+
+const cell = (page, name) => page.locator(`#cell-${name}`);
+const flick = (page, lever, to) => bench(page, 'dunlin', `radio:lever.${lever}`, String(to));
+
+test('23: levers are shown, actions set by doing, by click and by keys; what is wrong says its mend', async ({ page }) => {
+    await link(page, 'dunlin');
+    await bench(page, 'dunlin', 'transmitter', '1');
+    await page.goto('/craft/dunlin/23');
+    await started(page);
+    await expect(h1(page)).toContainText('No lever was shown yet');
+    await page.getByRole('button', { name: 'Show the levers' }).click();
+    await expect(page.getByRole('button', { name: 'These are all' }).first()).toBeVisible();
+    await started(page);
+    for (const [lever, positions] of [
+        ['A', [1, 2, 0]],
+        ['B', [1, 2, 0]],
+        ['C', [1, 0]],
+    ]) {
+        for (const to of positions) {
+            await flick(page, lever, to);
+            await page.waitForTimeout(550);
+        }
+    }
+    await page.getByRole('button', { name: 'These are all' }).first().click();
+    await expect(page.locator('.lever-head')).toHaveCount(3);
+    await expect(page.locator('#remarks')).toContainText('Nothing arms the craft.');
+    await started(page);
+    // By doing: the action is chosen, the lever flicked, the cell proposed.
+    await page.locator('#choose-arm').click();
+    await expect(page.locator('#doing')).toContainText('Flick the lever');
+    await started(page);
+    await flick(page, 'A', 2);
+    await expect(page.locator('#doing')).toContainText('on channel 5, high?');
+    await started(page);
+    await page.getByRole('button', { name: 'Put it there' }).click();
+    await expect(cell(page, 'arm-5-2')).toHaveAttribute('aria-pressed', 'true');
+    await expect(page.locator('#remarks')).toContainText('One flick arms');
+    await started(page);
+    await page.getByRole('button', { name: 'Put the beeper on the position before it' }).click();
+    await expect(cell(page, 'beeper-5-1')).toHaveAttribute('aria-pressed', 'true');
+    await expect(page.locator('#remarks')).not.toContainText('One flick arms');
+    await flick(page, 'A', 0);
+    // By click, and by keys.
+    await started(page);
+    await cell(page, 'angle-6-0').click();
+    await expect(cell(page, 'angle-6-0')).toHaveAttribute('aria-pressed', 'true');
+    await started(page);
+    await cell(page, 'angle-6-0').focus();
+    await page.keyboard.press('ArrowDown');
+    await page.keyboard.press('ArrowRight');
+    await expect(cell(page, 'horizon-6-1')).toBeFocused();
+    await page.keyboard.press('Enter');
+    await expect(cell(page, 'horizon-6-1')).toHaveAttribute('aria-pressed', 'true');
+    await started(page);
+    await cell(page, 'position_hold-6-2').click();
+    await expect(page.locator('#remarks')).toContainText('no position receiver is switched on');
+    await expect(page.locator('#remarks').getByRole('link', { name: 'To 41 Location' })).toBeVisible();
+    await started(page);
+    await cell(page, 'position_hold-6-2').click();
+    await expect(page.locator('#remarks')).not.toContainText('position receiver');
+    // Together with another lever.
+    await started(page);
+    await cell(page, 'beeper-7-1').click();
+    await expect(cell(page, 'beeper-7-1')).toHaveAttribute('aria-pressed', 'true');
+    await started(page);
+    await page.getByRole('link', { name: 'beeper on channel 7 high, together with another lever' }).click();
+    await page.locator('#together').selectOption('6.0');
+    await started(page);
+    await page.locator('#looked').getByRole('button', { name: 'Stage it' }).click();
+    await expect(cell(page, 'beeper-7-1')).toHaveText('with');
+    await started(page);
+    await commit(page, 'the map');
+    await expect(h1(page)).toContainText('Now: angle; without the cable, arm would be taken.');
+    await bench(page, 'dunlin', 'radio:sticks', 'throttle=0.2');
+    await flick(page, 'B', 1);
+    await expect(h1(page)).toContainText('Now: horizon; arm would be refused: throttle is not low.');
+    await expect(page.locator('td.here[data-column="6.1"]').first()).toBeVisible();
+    await bench(page, 'dunlin', 'radio:sticks', 'throttle=-1');
+    await flick(page, 'B', 0);
+    // A knob is cut into as many positions as wanted; what stands between its edges follows.
+    await started(page);
+    await page.locator('#cut-knob summary').click();
+    await page.locator('#cut-knob select').selectOption('11');
+    await page.locator('#cut-knob input[name=positions]').fill('4');
+    await page.getByRole('button', { name: 'Cut it' }).click();
+    await expect(page.locator('.lever-head')).toHaveCount(4);
+    await expect(page.locator('[data-column^="11."]').first()).toBeVisible();
+    await page.emulateMedia({ media: 'print' });
+    await expect(page.locator('.switch-card')).toContainText('beeper (with channel 6 low)');
+});
+
+test('Bittern tells its pilot: telemetry by a software UART through two bridged pads, in one Commit', async ({ page }) => {
+    await page.context().addCookies([{ name: 'tiller', value: 'open', url: 'http://127.0.0.1:8799' }]);
+    await link(page, 'bittern');
+    await put(page, 'transmitter', true);
+    await put(page, 'pack', true);
+    await page.goto('/craft/bittern/21');
+    await started(page);
+    await expect(page.locator('#telemetry')).toContainText('Nothing goes back to the pilot. It takes 5 settings, in one Commit.');
+    await expect(page.locator('[data-told=battery]')).toHaveText('– V');
+    await page.getByRole('button', { name: 'Switch telemetry on' }).click();
+    await page.locator('.tray-tab').click();
+    await expect(page.locator('.effects')).toContainText('restarts twice');
+    await commit(page, 'telemetry');
+    await expect(page.locator('#telemetry')).toContainText(/battery\s+2\d\.\d V/);
+    await expect(page.locator('[data-told=battery]')).toHaveText(/2\d\.\d V/);
+    await expect(page.locator('[data-told=position]')).toHaveText('0 satellites');
+    await put(page, 'outdoors', true);
+    await expect(page.locator('[data-told=position]')).toHaveText('11 satellites');
+    // A pad whose jumper is opened carries nothing back.
+    await put(page, 'outdoors', false);
+    await put(page, 'pack', false);
+    await put(page, 'transmitter', false);
 });

@@ -26,9 +26,10 @@ final class SheetExtension extends AbstractExtension
     /** @param array<string, mixed> $query */
     public function address(string $slug, string $number, array $query = []): string
     {
-        return $this->urls->generate(
-            $this->sheets->numbered($number)->route,
-            ['slug' => $slug] + array_filter($query, static fn (mixed $v): bool => null !== $v),
-        );
+        $sheet = $this->sheets->numbered($number);
+        // One that is still planned stands with others on one route, and is told by its number.
+        $place = ['slug' => $slug] + ($sheet->built ? [] : ['sheet' => $number]);
+
+        return $this->urls->generate($sheet->route, $place + array_filter($query, static fn (mixed $v): bool => null !== $v));
     }
 }

@@ -1,0 +1,155 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Tests\app\Command;
+
+/** Sheet 21 through its forms. */
+final class RadioTest extends CommandCase
+{
+    public function testDunlinIsBroughtFromSilenceToASoundRadioByFormsAlone(): void
+    {
+        $this->link('dunlin');
+        $page = fn (): string => $this->page('/craft/dunlin/21');
+        self::assertStringContainsString('The board listens to no receiver yet.', $page());
+        $this->post('/craft/dunlin/radio/find');
+        self::assertSame(
+            ['receiver.protocol' => 'crsf', 'uart.1.baud' => '420000', 'uart.1.role' => 'receiver'],
+            $this->sorted($this->staged($this->craft('dunlin'))),
+        );
+        $this->post('/craft/dunlin/commit', ['reason' => 'found']);
+        usleep(30_000);
+        self::assertStringContainsString('The receiver speaks, and hears no transmitter.', $page());
+        $this->move('dunlin', 'transmitter', '1');
+        $this->move('dunlin', 'radio:button', '1');
+        $this->move('dunlin', 'cable', '0');
+        $this->move('dunlin', 'cable', '1');
+        $this->move('dunlin', 'radio:bind', '1');
+        $this->link('dunlin');
+        usleep(60_000);
+        self::assertStringContainsString('Which channel is which stick is not shown yet.', $page());
+        self::assertSame('order', $this->post('/craft/dunlin/radio/stage', ['what' => 'order'], 422)['field'], 'nothing was shown');
+        $this->post('/craft/dunlin/radio/capture', ['kind' => 'order']);
+        foreach (['roll=1' => 'roll', 'pitch=1' => 'pitch', 'throttle=1' => 'throttle', 'yaw=1' => 'yaw'] as $to => $stick) {
+            self::assertSame($stick, $this->json('/craft/dunlin/radio/now.json')['asked']);
+            $this->move('dunlin', 'radio:sticks', $to);
+            $this->look('dunlin', 0.4);
+            $this->move('dunlin', 'radio:let_go', '1');
+            $this->look('dunlin', 0.4);
+        }
+        self::assertSame('', $this->json('/craft/dunlin/radio/now.json')['capture']);
+        $this->post('/craft/dunlin/radio/stage', ['what' => 'order']);
+        $staged = $this->staged($this->craft('dunlin'));
+        self::assertSame([2, 3, 1, true], [
+            $staged['channel.roll.number'],
+            $staged['channel.pitch.number'],
+            $staged['channel.throttle.number'],
+            $staged['channel.pitch.reversed'],
+        ]);
+        self::assertSame('spans', $this->post('/craft/dunlin/radio/stage', ['what' => 'spans'], 422)['field']);
+        $this->spans('dunlin');
+        self::assertStringContainsString('Or dial it in the transmitter', $page());
+        $this->post('/craft/dunlin/radio/stage', ['what' => 'spans']);
+        $this->post('/craft/dunlin/commit', ['reason' => 'shown']);
+        self::assertStringContainsString('The sticks say what you mean.', $page());
+        $set = $this->craft('dunlin')->settings;
+        self::assertEqualsWithDelta(1074.0, $set->number('channel.roll.low_us'), 2.0);
+        self::assertEqualsWithDelta(1969.0, $set->number('channel.roll.high_us'), 2.0);
+        self::assertEqualsWithDelta(1514.0, $set->number('channel.roll.middle_us'), 2.0);
+        // Back to stock spans, and nothing else is touched.
+        $this->post('/craft/dunlin/radio/stage', ['what' => 'stock']);
+        foreach (array_keys($this->staged($this->craft('dunlin'))) as $name) {
+            self::assertMatchesRegularExpression('~^channel\.\w+\.(low|middle|high)_us$~', $name);
+        }
+    }
+
+    /** The other cure: what the sheet says is dialled in the transmitter, and a capture shows that stock spans are right. */
+    public function testWhatIsSaidToDialMakesTheStockSpansRight(): void
+    {
+        $this->heard();
+        foreach (['low' => '88', 'high' => '91', 'trim' => '14'] as $part => $to) {
+            $this->move('curlew', "radio:dial.1.$part", $to);
+        }
+        $this->spans('curlew');
+        $html = $this->page('/craft/curlew/21');
+        self::assertMatchesRegularExpression('~roll</td> <td class="num fig">\s*1\.13\d\s*</td> <td class="num fig">\s*1\.(09|10)\d\s*</td>~', $html);
+        self::assertStringContainsString('-14 µs', $html);
+        foreach (['low' => '100', 'high' => '100', 'trim' => '0'] as $part => $to) {
+            $this->move('curlew', "radio:dial.1.$part", $to);
+        }
+        $this->spans('curlew');
+        self::assertStringContainsString('The sticks say what you mean.', $this->page('/craft/curlew/21'));
+    }
+
+    public function testAPulledCableBeginsACaptureAnewAndTwoPagesAddNothingTwice(): void
+    {
+        $this->heard();
+        $this->post('/craft/curlew/radio/capture', ['kind' => 'spans']);
+        $this->look('curlew', 0.3);
+        $this->look('curlew', 0.3, 'sticks.json');
+        $pieces = $this->entities()->getConnection()->fetchFirstColumn('SELECT frames FROM stick_piece');
+        $numbers = [];
+        foreach ($pieces as $blob) {
+            foreach (str_split((string) (\is_string($blob) ? $blob : ''), 36) as $frame) {
+                $numbers[] = bin2hex(strrev(substr($frame, 0, 4)));
+            }
+        }
+        self::assertGreaterThan(50, \count($numbers));
+        self::assertSame(array_values(array_unique($numbers)), $numbers);
+        $this->move('curlew', 'cable', '0');
+        self::assertSame('link', $this->json('/craft/curlew/radio/now.json')['step']);
+        $this->move('curlew', 'cable', '1');
+        $this->link();
+        $this->json('/craft/curlew/radio/now.json');
+        self::assertSame([], $this->entities()->getConnection()->fetchFirstColumn('SELECT frames FROM stick_piece'), 'what was seen before does not go on');
+        $this->post('/craft/curlew/radio/capture/end', ['drop' => '1']);
+        self::assertSame('', $this->json('/craft/curlew/radio/now.json')['capture']);
+    }
+
+    public function testNothingIsFoundWhereNothingSpeaks(): void
+    {
+        $this->link('bittern');
+        $said = $this->post('/craft/bittern/radio/find', [], 422);
+        self::assertStringContainsString('No receiver is heard on any UART', (string) json_encode($said));
+        self::assertSame([], $this->staged($this->craft('bittern')));
+        $this->move('bittern', 'transmitter', '1');
+        usleep(60_000);
+        $this->post('/craft/bittern/radio/find');
+        self::assertSame([], $this->staged($this->craft('bittern')), 'what is heard is what is set');
+    }
+
+    public function testWithoutALinkNothingIsCaptured(): void
+    {
+        $this->link();
+        $this->move('curlew', 'cable', '0');
+        $this->post('/craft/curlew/radio/capture', ['kind' => 'order'], 409);
+        $this->post('/craft/curlew/radio/find', [], 409);
+        self::assertSame('kind', $this->post('/craft/curlew/radio/capture', ['kind' => 'dance'], 422)['field']);
+        self::assertStringContainsString('Link the craft, and the sticks show here.', $this->page('/craft/curlew/21'));
+    }
+
+    private function spans(string $slug): void
+    {
+        $this->post("/craft/$slug/radio/capture", ['kind' => 'spans']);
+        foreach (['roll', 'pitch', 'throttle', 'yaw'] as $stick) {
+            foreach (['1', '-1', 'throttle' === $stick ? '-1' : '0'] as $to) {
+                $this->move($slug, 'radio:sticks', "$stick=$to");
+                $this->look($slug, '0' === $to ? 0.5 : 0.25);
+            }
+        }
+        $this->look($slug, 0.4);
+        $this->post("/craft/$slug/radio/capture/end");
+    }
+
+    /**
+     * @param array<string, float|int|bool|string> $values
+     *
+     * @return array<string, float|int|bool|string>
+     */
+    private function sorted(array $values): array
+    {
+        ksort($values);
+
+        return $values;
+    }
+}
