@@ -341,7 +341,8 @@ final readonly class Scenario
             $spans[$i + 1] = 'throttle' === $stick ? ['middle' => null] + $span : $span;
         }
         foreach ([5 => 3, 6 => 3, 7 => 2, 8 => 3, 9 => 2, 10 => 3] as $channel => $positions) {
-            $levers[$channel] = ['positions' => 3 === $positions ? [1000.0, 1500.0, 2000.0] : [1000.0, 2000.0], 'jitter' => 0.0, 'knob' => false];
+            $at = 3 === $positions ? [1000.0, 1500.0, 2000.0] : [1000.0, 2000.0];
+            $levers[$channel] = ['positions' => $at, 'jitter' => 0.0, 'knob' => false];
         }
 
         return ['order' => $order, 'spans' => $spans, 'levers' => $levers];

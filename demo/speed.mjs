@@ -33,7 +33,10 @@ const say = (what, value, bar) =>
 await send('/craft/curlew/bench', { thing: 'cable', to: '1' });
 await new Promise((r) => setTimeout(r, 900));
 await send('/craft/curlew/link', {});
-const pages = ['/', ...['11', '12', '51', '52', '53', '54', '61', '62', '71', '72', '73', '13'].map((s) => `/craft/curlew/${s}`)];
+const pages = [
+    '/',
+    ...['11', '12', '51', '52', '53', '54', '61', '62', '71', '72', '73', '13', '21', '22', '23'].map((s) => `/craft/curlew/${s}`),
+];
 await load(pages, 40);
 const p = await load(pages, 130);
 say('pages, 4 clients, p50', at(p, 0.5), 30);
@@ -45,6 +48,30 @@ const s = await load(
     100,
 );
 say('samples of 12 traces at some zoom, 4 clients, p95', at(s, 0.95), 40);
+// The sticks as an open sheet asks for them: ten times a second, each time for the frames that are new.
+await send('/craft/curlew/bench', { thing: 'transmitter', to: '1' });
+const sticks = async (seconds) => {
+    const times = [];
+    const client = async (offset) => {
+        let since = 0;
+        await new Promise((r) => setTimeout(r, 25 * offset));
+        for (const end = performance.now() + 1000 * seconds; performance.now() < end;) {
+            const t = performance.now();
+            const response = await fetch(`${base}/craft/curlew/radio/now.json?since=${since}`);
+            const now = await response.json();
+            since = now.newest;
+            if (now.channels.length !== 16) throw new Error(`no channels arrive: ${JSON.stringify(now).slice(0, 200)}`);
+            times.push(performance.now() - t);
+            await new Promise((r) => setTimeout(r, Math.max(0, 100 - (performance.now() - t))));
+        }
+    };
+    await Promise.all([0, 1, 2, 3].map(client));
+    return times.sort((a, b) => a - b);
+};
+await new Promise((r) => setTimeout(r, 600));
+await sticks(2);
+const c = await sticks(12);
+say(`channels at 10 Hz, 4 clients, ${c.length} answers, p95`, at(c, 0.95), 20);
 for (const sheet of pages) {
     const t = await load([sheet], 12);
     console.log(`  ${sheet.padEnd(56)} ${at(t, 0.5).toFixed(1).padStart(8)} ms p50`);

@@ -8,8 +8,6 @@ use Ortholex\Bench\Drive\DriveTrain;
 use Ortholex\Bench\Flash\FlashFile;
 use Ortholex\Bench\Flight\CraftPhysics;
 use Ortholex\Bench\Power\Mode;
-use Ortholex\Bench\Radio\BoardRadio;
-use Ortholex\Bench\Radio\Telemeter;
 use Ortholex\Bench\State\WorldState;
 use Ortholex\Bench\Time\Pace;
 use Ortholex\Bench\Wiring\SolderedParts;
@@ -208,12 +206,6 @@ final readonly class Board
                 return [$out->rpm($frame), self::ANSWER_S];
             case Message::GYRO_BURST:
                 return [$out->gyroBurst($frame), 0.35];
-            case Message::LISTEN:
-                return [$this->listen($frame), 0.25];
-            case Message::EDGES:
-                return [$this->edges($frame->payload), 0.12];
-            case Message::RADIO:
-                return [$this->radio($frame->payload), self::ANSWER_S];
             case Message::READ_SETTINGS:
                 return [new Message($frame->kind | Message::ANSWER, $this->settingsFrom($frame->payload)), self::ANSWER_S];
             case Message::WRITE_SETTING:
@@ -233,8 +225,19 @@ final readonly class Board
 
                 return [$ok, self::ANSWER_S];
             default:
-                return [new Message(Message::REFUSAL, 'the firmware does not know this request'), 0.0];
+                return $this->serial($frame) ?? [new Message(Message::REFUSAL, 'the firmware does not know this request'), 0.0];
         }
+    }
+
+    /** @return array{Message, float}|null what concerns its UARTs; null for another request */
+    private function serial(Message $frame): ?array
+    {
+        return match ($frame->kind) {
+            Message::LISTEN => [$this->listen($frame), 0.25],
+            Message::EDGES => [$this->edges($frame->payload), 0.12],
+            Message::RADIO => [$this->radio($frame->payload), self::ANSWER_S],
+            default => null,
+        };
     }
 
     /** @return array{Message, float} */
@@ -343,9 +346,12 @@ final readonly class Board
         $pads = BoardPads::of($this->model->hardwareId);
         $radio = isset($pads->uarts[$uart]) ? $this->receiver() : null;
 
-        return null === $radio
-            ? new Message(Message::REFUSAL, 'this board has no such UART')
-            : new Message(Message::EDGES | Message::ANSWER, substr($radio->edges($uart, $this->pace->now())->pack(), 0, Message::MOST_PAYLOAD));
+        if (null === $radio) {
+            return new Message(Message::REFUSAL, 'this board has no such UART');
+        }
+        $edges = $radio->edges($uart, $this->pace->now())->pack();
+
+        return new Message(Message::EDGES | Message::ANSWER, substr($edges, 0, Message::MOST_PAYLOAD));
     }
 
     private function radio(string $payload): Message

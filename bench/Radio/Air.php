@@ -23,6 +23,9 @@ final readonly class Air
     /** Every so many frames a two-way receiver tells of the link. */
     private const LINK_EVERY = 6;
 
+    /** A transmitter sends so long after it is switched on, s. */
+    private const WAKES_S = 0.02;
+
     /** A receiver waits so long for its transmitter before it takes it for gone, s. */
     private const GONE_S = 0.1;
 
@@ -42,7 +45,9 @@ final readonly class Air
     /** Whether the receiver hears its transmitter at a time. */
     public function hears(float $time): bool
     {
-        return $this->powered && $this->isBound() && ($this->on ? $time >= $this->radio->switchedAt + 0.02 : $time < $this->radio->switchedAt);
+        $sent = $this->on ? $time >= $this->radio->switchedAt + self::WAKES_S : $time < $this->radio->switchedAt;
+
+        return $this->powered && $this->isBound() && $sent;
     }
 
     public function number(float $time): int
@@ -91,7 +96,7 @@ final readonly class Air
         $quality = $this->hears($time) ? (int) round(100 * (1 - $this->radio->drops)) : 0;
         $fade = $this->noise(intdiv($this->number($time), self::LINK_EVERY), 99);
 
-        return new LinkStatistics(0 === $quality ? -130 : round(-58 + 2 * $fade), $quality, 0 === $quality ? 0 : 9, 0 === $quality ? 0 : 100);
+        return 0 === $quality ? new LinkStatistics(-130, 0, 0, 0) : new LinkStatistics(round(-58 + 2 * $fade), $quality, 9, 100);
     }
 
     /** Everything that stands on its wire from one moment to another; µs from the first. */
@@ -181,6 +186,11 @@ final readonly class Air
     /** About normal, unit deviation, never over 3.5: sum of four even ones. */
     private function noise(int $number, int $of): float
     {
-        return 1.732 * ($this->even($number, $of) + $this->even($number, $of + 100) + $this->even($number, $of + 200) + $this->even($number, $of + 300));
+        $sum = 0.0;
+        for ($k = 0; $k < 4; ++$k) {
+            $sum += $this->even($number, $of + 100 * $k);
+        }
+
+        return 1.732 * $sum;
     }
 }

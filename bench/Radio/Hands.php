@@ -20,17 +20,17 @@ final readonly class Hands
     public function move(string $what, string $to): void
     {
         [$kind, $name, $part] = [...explode('.', $what, 3), '', ''];
-        match ($kind) {
-            'sticks' => $this->sticks($to),
-            'let_go' => $this->letGo(),
-            'lever' => $this->lever($name, $to),
-            'knob' => $this->control($name, $this->number($what, $to)),
-            'model' => $this->model($to),
-            'bind' => $this->bind(),
-            'button' => $this->radio->button = '1' === $to,
-            'manner' => $this->radio->manner = Manner::tryFrom($to),
-            'dial' => $this->dial($what, $name, $part, $to),
-            default => throw NothingToMove::control($what, $to),
+        match (Hand::tryFrom($kind)) {
+            Hand::Sticks => $this->sticks($to),
+            Hand::LetGo => $this->letGo(),
+            Hand::Lever => $this->lever($name, $to),
+            Hand::Knob => $this->control($name, $this->number($what, $to)),
+            Hand::Model => $this->model($to),
+            Hand::Bind => $this->bind(),
+            Hand::Button => $this->radio->button = '1' === $to,
+            Hand::Manner => $this->radio->manner = Manner::tryFrom($to),
+            Hand::Dial => $this->dial($what, $name, $part, $to),
+            null => throw NothingToMove::control($what, $to),
         };
     }
 
@@ -99,10 +99,11 @@ final readonly class Hands
     private function dial(string $what, string $channel, string $part, string $to): void
     {
         $number = (int) $channel;
-        if ($number < 1 || $number > Model::CHANNELS || !\in_array($part, ['low', 'high', 'trim', 'reversed'], true)) {
+        $dial = Dial::tryFrom($part);
+        if ($number < 1 || $number > Model::CHANNELS || null === $dial) {
             throw NothingToMove::control($what, $to);
         }
-        $this->radio->dial($number - 1, $part, $this->number($what, $to));
+        $this->radio->dial($number - 1, $dial, $this->number($what, $to));
     }
 
     private function number(string $what, string $to): float

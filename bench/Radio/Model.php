@@ -20,8 +20,13 @@ final readonly class Model
      * @param list<float> $trimUs   sub-trims by channel
      * @param list<bool>  $reversed by channel
      */
-    public function __construct(public array $order, public array $lowPct, public array $highPct, public array $trimUs, public array $reversed)
-    {
+    public function __construct(
+        public array $order,
+        public array $lowPct,
+        public array $highPct,
+        public array $trimUs,
+        public array $reversed,
+    ) {
     }
 
     public static function sound(): self
@@ -49,10 +54,10 @@ final readonly class Model
             return array_values(self::CHANNELS === \count($list) ? $list : $default);
         };
         $float = static fn (mixed $v): float => \is_int($v) || \is_float($v) ? (float) $v : 0.0;
-        $order = array_map(static fn (mixed $v): int => \is_int($v) ? max(0, min(self::CHANNELS - 1, $v)) : 0, $numbers('order', $sound->order));
+        $last = self::CHANNELS - 1;
 
         return new self(
-            $order,
+            array_map(static fn (mixed $v): int => \is_int($v) ? max(0, min($last, $v)) : 0, $numbers('order', $sound->order)),
             array_map($float, $numbers('low', $sound->lowPct)),
             array_map($float, $numbers('high', $sound->highPct)),
             array_map($float, $numbers('trim', $sound->trimUs)),
@@ -89,16 +94,10 @@ final readonly class Model
     }
 
     /** The same with one figure of a channel changed. */
-    public function dialled(int $channel, string $what, float $value): self
+    public function dialled(int $channel, Dial $what, float $value): self
     {
         $kept = $this->toArray();
-        if ('reversed' === $what) {
-            $kept['reversed'][$channel] = $value > 0.5;
-        } elseif ('order' === $what) {
-            $kept['order'][$channel] = (int) $value;
-        } else {
-            $kept[$what][$channel] = 'trim' === $what ? max(-150.0, min(150.0, $value)) : max(20.0, min(150.0, $value));
-        }
+        $kept[$what->value][$channel] = $what->within($value);
 
         return self::fromArray($kept);
     }

@@ -124,7 +124,7 @@ final class RadioState
         return Model::fromArray($this->models[$this->model] ?? []);
     }
 
-    public function dial(int $channel, string $what, float $value): void
+    public function dial(int $channel, Dial $what, float $value): void
     {
         $this->models[$this->model] = $this->memory()->dialled($channel, $what, $value)->toArray();
     }
@@ -165,7 +165,8 @@ final class RadioState
         }
         $at = $moves[max(0, $first - 1)][1];
         for ($i = $first; $i <= $last; ++$i) {
-            $share = min(1.0, (($moves[$i + 1][0] ?? \INF) > $time ? $time - $moves[$i][0] : $moves[$i + 1][0] - $moves[$i][0]) / self::GLIDE_S);
+            $until = min($time, $moves[$i + 1][0] ?? $time);
+            $share = min(1.0, ($until - $moves[$i][0]) / self::GLIDE_S);
             $so = [];
             foreach ($moves[$i][1] as $c => $to) {
                 $so[] = $c < self::LEVERS_FROM || $c >= self::KNOBS_FROM ? $at[$c] + ($to - $at[$c]) * $share : $to;

@@ -10,7 +10,7 @@ use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Radio\Protocol\Crsf;
 use Ortholex\Core\Radio\Protocol\Sbus;
 
-/** The way of a pilot's thumbs in flight: through the transmitter's memory and the receiver's frames to the channels that the board looks at. */
+/** The way of a pilot's thumbs in flight: through the transmitter's memory and the receiver's frames to what the board looks at. */
 final readonly class Road
 {
     private function __construct(private RadioState $radio, private Rill $kind, private SettingSet $set)

@@ -84,9 +84,9 @@ final readonly class SolderedParts
     {
         $to = $this->pads($part);
         foreach ($to as $pin => $pad) {
-            $hears = match (true) {
-                'one' === $pin => PadKind::Transmits === $pad->kind,
-                str_starts_with($pin, 'tx') => PadKind::Receives === $pad->kind,
+            $hears = match ($part->pin("$part->id.$pin")?->kind) {
+                PadKind::Both => PadKind::Transmits === $pad->kind,
+                PadKind::Transmits => PadKind::Receives === $pad->kind,
                 default => false,
             };
             if ($hears && $pad->uart === $uart && $this->isJoined($pad)) {

@@ -86,7 +86,8 @@ final readonly class RadioReading
         $out .= pack('v', \strlen($this->telemetry)).$this->telemetry.pack('v', \count($this->frames));
         foreach ($this->frames as [$number, $before, $channels]) {
             $out .= pack('Vv', $number, (int) round(1e4 * $before));
-            $out .= pack('v16', ...array_map(static fn (float $us): int => (int) round(16 * $us), array_pad($channels, self::CHANNELS, 0.0)));
+            $all = array_pad($channels, self::CHANNELS, 0.0);
+            $out .= pack('v16', ...array_map(static fn (float $us): int => (int) round(16 * $us), $all));
         }
 
         return $out;

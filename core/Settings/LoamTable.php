@@ -7,11 +7,13 @@ namespace Ortholex\Core\Settings;
 use Ortholex\Core\Airframe\Layout;
 use Ortholex\Core\Airframe\PropDirection;
 use Ortholex\Core\Control\LowPass;
+use Ortholex\Core\Craft\ArmedBy;
 use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\Craft\Channel;
 use Ortholex\Core\Craft\MotorTurn;
 use Ortholex\Core\Craft\PadLoad;
 use Ortholex\Core\Craft\Place;
+use Ortholex\Core\Craft\RecorderTarget;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Drive\MotorSignal;
 use Ortholex\Core\Radio\Protocol\Protocol;
@@ -242,8 +244,8 @@ final readonly class LoamTable
             $rows[] = Setting::flag("channel.{$channel}.reversed", SettingGroup::Radio, false);
         }
         $rows[] = Setting::number('channel.dead_band_us', SettingGroup::Radio, 'µs', 2.0, 0, 60, 1);
-        foreach (['battery', 'position', 'attitude'] as $what) {
-            $rows[] = Setting::flag("telemetry.$what", SettingGroup::Radio, 'attitude' !== $what);
+        foreach (['battery' => true, 'position' => true, 'attitude' => false] as $what => $on) {
+            $rows[] = Setting::flag("telemetry.$what", SettingGroup::Radio, $on);
         }
 
         return $rows;
@@ -253,7 +255,7 @@ final readonly class LoamTable
     private static function switches(): array
     {
         $rows = array_map(static fn (Action $a): Setting => Setting::zones($a->setting(), SettingGroup::Switches), Action::cases());
-        $rows[] = Setting::choice('arming.by', SettingGroup::Switches, 'switch', ['switch', 'stick']);
+        $rows[] = Setting::choice('arming.by', SettingGroup::Switches, ArmedBy::Switch->value, array_column(ArmedBy::cases(), 'value'));
         $rows[] = Setting::flag('arming.off_needs_low_throttle', SettingGroup::Switches, false);
         $rows[] = Setting::number('angle.full_tilt_deg', SettingGroup::Switches, 'deg', 50.0, 10, 80, 1);
         $rows[] = Setting::number('angle.strength_per_s', SettingGroup::Switches, 'deg/s per deg', 5.0, 1, 15, 0.1);
@@ -281,11 +283,14 @@ final readonly class LoamTable
     /** @return list<Setting> */
     private static function aids(): array
     {
+        $memory = RecorderTarget::BoardMemory->value;
+        $targets = array_column(RecorderTarget::cases(), 'value');
+
         return [
             Setting::flag('location.enabled', SettingGroup::Aids, false, restart: true),
             Setting::flag('telemetry.enabled', SettingGroup::Aids, false, restart: true),
             Setting::flag('video.enabled', SettingGroup::Aids, false, restart: true),
-            Setting::choice('recorder.writes_to', SettingGroup::Aids, 'board_memory', ['nothing', 'board_memory', 'wire'], restart: true),
+            Setting::choice('recorder.writes_to', SettingGroup::Aids, $memory, $targets, restart: true),
             Setting::flag('overlay.enabled', SettingGroup::Aids, false, restart: true),
             Setting::whole('location.least_satellites', SettingGroup::Aids, 8, 5, 20),
             Setting::choice('recorder.rate_hz', SettingGroup::Aids, '2000', ['500', '1000', '2000', '4000'], restart: false, unit: 'Hz'),

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\Switches;
 
+use Ortholex\Core\Craft\RecorderTarget;
 use Ortholex\Core\Craft\SettingSet;
 
 /** What a switch turns on. */
@@ -74,7 +75,7 @@ enum Action: string
                 : Need::Accelerometer,
             self::Beeper, self::SelfRight => $digital ? null : Need::DigitalSignal,
             self::CameraLevel => \in_array('camera_tilt', $set->drives(), true) ? null : Need::CameraServo,
-            self::Record => 'nothing' === $set->text('recorder.writes_to') ? Need::Recorder : null,
+            self::Record => RecorderTarget::Nothing->value === $set->text('recorder.writes_to') ? Need::Recorder : null,
             self::VideoLow => $set->flag('video.enabled') ? null : Need::Video,
             default => null,
         };

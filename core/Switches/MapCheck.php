@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\Switches;
 
+use Ortholex\Core\Craft\ArmedBy;
 use Ortholex\Core\Craft\Channel;
 use Ortholex\Core\Craft\SettingSet;
 
@@ -35,7 +36,7 @@ final readonly class MapCheck
     public static function of(SwitchMap $map, SettingSet $set, array $sensors, bool $flown): array
     {
         $seen = self::seen($map);
-        $byStick = 'stick' === $set->text('arming.by', 'switch');
+        $byStick = ArmedBy::Stick === ArmedBy::in($set);
 
         return [
             ...self::arming($map, $set, $seen, $byStick),

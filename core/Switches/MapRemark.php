@@ -27,7 +27,9 @@ final readonly class MapRemark
         float|int|bool|string|\BackedEnum|array ...$figures,
     ): self {
         /** @var array<string, float|int|bool|string|\BackedEnum|list<string>> $figures */
-        return new self(Fact::of($code, ...['action' => $action, 'channel' => $channel, 'need' => $need] + $figures), $action, $channel, $need);
+        $named = ['action' => $action, 'channel' => $channel, 'need' => $need] + $figures;
+
+        return new self(Fact::of($code, ...$named), $action, $channel, $need);
     }
 
     public function is(SwitchCode $code): bool

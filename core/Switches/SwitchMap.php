@@ -49,9 +49,7 @@ final readonly class SwitchMap
      */
     public function on(array $us): array
     {
-        return array_values(
-            array_filter(Action::cases(), fn (Action $a): bool => isset($this->actions[$a->value]) && $this->actions[$a->value]->holds($us)),
-        );
+        return array_values(array_filter(Action::cases(), fn (Action $a): bool => $this->onIn($a)->holds($us)));
     }
 
     public function onIn(Action $action): OnIn

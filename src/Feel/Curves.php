@@ -15,8 +15,8 @@ final readonly class Curves
     private const POINTS = 50;
 
     /**
-     * @return array{feel: array<string, list<array{float, float, float}>>, throttle: list<array{float, float}>} stick in %; rate in deg/s and
-     *     slope in deg/s per % of stick; output in %
+     * @return array{feel: array<string, list<array{float, float, float}>>, throttle: list<array{float, float}>} stick in %; rate in
+     *     deg/s and slope in deg/s per % of stick; output in %
      *
      * @throws \InvalidArgumentException where three rates do not rise, or throttle does not
      */

@@ -23,7 +23,6 @@ final readonly class FeelView
     /**
      * @param list<Setting>                                                     $fields  that are typed where someone must
      * @param array<string, array{low: float, high: float}>                     $ranges
-     * @param array{of: string, curve: list<array{hz: float, delay_ms: float, residue_pct: float}>, knee: float, hover: array{pct: float, spread: float}|null} $trade
      * @param array<string, string>                                             $sources what each is called, by key
      * @param SettingSet|null                                                   $beside  the feel of the chosen one
      * @param SettingSet                                                        $putBack what stood before a test feel
@@ -34,7 +33,7 @@ final readonly class FeelView
         public SettingSet $preview,
         public array $fields,
         public array $ranges,
-        public array $trade,
+        public Trade $trade,
         public array $sources,
         public string $from,
         public ?SettingSet $beside,
@@ -76,6 +75,12 @@ final readonly class FeelView
         }
     }
 
+    /** Hover by the last log, in % of output. */
+    public function hover(): string
+    {
+        return \sprintf('%.0f ± %.0f %%', $this->trade->hoverPct ?? 0.0, $this->trade->hoverSpreadPct ?? 0.0);
+    }
+
     /** Whether what is on, or staged, was put there for a test and differs from what is to come back. */
     public function isTest(): bool
     {
@@ -109,7 +114,7 @@ final readonly class FeelView
             'staged_names' => $this->staged->where(self::isMine(...))->names(),
             'hover' => [$this->preview->number('throttle.hover_stick_pct', 50), $this->preview->number('throttle.hover_output_pct', 50)],
             'limit' => $this->preview->number('throttle.limit_pct', 100),
-            'trade' => $this->trade,
+            'trade' => ['curve' => $this->trade->curve, 'knee' => $this->trade->kneeHz],
             'cutoff' => $this->preview->number('command_low_pass.cutoff_hz', 40),
             'cutoff_now' => $this->now->number('command_low_pass.cutoff_hz', 40),
         ];

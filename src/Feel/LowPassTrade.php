@@ -15,6 +15,7 @@ use Symfony\Contracts\Cache\CacheInterface;
 /** What the command low-pass trades on the sticks of the last log, or on a standard move where there is none; and hover from that log. */
 final readonly class LowPassTrade
 {
+    private const TRACES = ['stick_roll_us', 'throttle_pct', 'accel_z_g', 'setpoint_roll_dps', 'setpoint_pitch_dps'];
     private const FRAME_HZ = 150.0;
 
     /** Seconds of a log that are looked at: a hand does not change from one minute to the next. */
@@ -24,18 +25,17 @@ final readonly class LowPassTrade
     {
     }
 
-    /** @return array{of: string, curve: list<array{hz: float, delay_ms: float, residue_pct: float}>, knee: float, hover: array{pct: float, spread: float}|null} */
-    public function of(Craft $craft, ?float $intervalMs): array
+    public function of(Craft $craft, ?float $intervalMs): Trade
     {
         $hz = null === $intervalMs ? self::FRAME_HZ : 1000 / $intervalMs;
         $log = $craft->isKnown() ? $this->book->chosen($craft, 0) : null;
         $key = \sprintf('command_low_pass.%d.%.0f', $log->id ?? 0, $hz);
 
-        return $this->cache->get($key, function () use ($log, $hz): array {
+        return $this->cache->get($key, function () use ($log, $hz): Trade {
             $frames = $hover = null;
             if (null !== $log) {
                 try {
-                    $read = $this->logs->load($log, ['stick_roll_us', 'throttle_pct', 'accel_z_g', 'setpoint_roll_dps', 'setpoint_pitch_dps']);
+                    $read = $this->logs->load($log, self::TRACES);
                     $hover = Hover::of($read);
                     $frames = $read->has('stick_roll_us') ? self::frames($read->trace('stick_roll_us'), $read->clock->rateHz, $hz) : null;
                 } catch (LogError) {
@@ -45,12 +45,9 @@ final readonly class LowPassTrade
             }
             $trade = CommandLowPass::trade($frames ?? CommandLowPass::standardMove($hz), $hz);
 
-            return [
-                'of' => null === $frames || null === $log ? '' : $log->code,
-                'curve' => $trade->curve,
-                'knee' => $trade->knee(),
-                'hover' => null === $hover ? null : ['pct' => round($hover->throttlePct), 'spread' => round($hover->spreadPct)],
-            ];
+            $of = null === $frames || null === $log ? '' : $log->code;
+
+            return new Trade($of, $trade->curve, $trade->knee(), $hover?->throttlePct, $hover?->spreadPct);
         });
     }
 

@@ -12,6 +12,7 @@ use Ortholex\App\Work\JobCancelled;
 use Ortholex\App\Work\JobHandler;
 use Ortholex\App\Work\JobProgress;
 use Ortholex\App\Work\Jobs;
+use Ortholex\Core\Craft\ArmedBy;
 use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\FlightLog\LogError;
 use Ortholex\Core\LogCheck\Card;
@@ -58,7 +59,7 @@ final readonly class FlyHandler implements JobHandler
         if (Heard::Frames !== $heard) {
             throw LogError::of('It would not take off: '.$this->words->of($heard).'. 21 Radio mends it.');
         }
-        if ('' === $settings->text(Action::Arm->setting()) && 'stick' !== $settings->text('arming.by')) {
+        if ('' === $settings->text(Action::Arm->setting()) && ArmedBy::Stick !== ArmedBy::in($settings)) {
             throw LogError::of('It would not take off: no lever arms it, nor the stick. Map “arm” on 23 Switch map.');
         }
         $folder = "$this->dataFolder/recorder";

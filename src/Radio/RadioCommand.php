@@ -19,7 +19,7 @@ use Symfony\Component\Console\Input\InputOption;
 use Symfony\Component\Console\Output\ConsoleOutputInterface;
 use Symfony\Component\Console\Output\OutputInterface;
 
-#[AsCommand(name: 'radio', description: 'Reads a capture (CSV, plain or gzip): “identify” names who speaks on a wire, “spans” learns spans from sticks.')]
+#[AsCommand(name: 'radio', description: 'Reads a capture as CSV: “identify” names who speaks on a wire, “spans” learns spans from sticks.')]
 final class RadioCommand extends Command
 {
     private const JSON = \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRESERVE_ZERO_FRACTION | \JSON_THROW_ON_ERROR;
@@ -43,7 +43,8 @@ final class RadioCommand extends Command
                 null => throw RadioFileError::noSuchReading(),
             };
         } catch (RadioFileError $e) {
-            ($output instanceof ConsoleOutputInterface ? $output->getErrorOutput() : $output)->writeln($e->getMessage(), OutputInterface::OUTPUT_PLAIN);
+            $aside = $output instanceof ConsoleOutputInterface ? $output->getErrorOutput() : $output;
+            $aside->writeln($e->getMessage(), OutputInterface::OUTPUT_PLAIN);
 
             return 2;
         }

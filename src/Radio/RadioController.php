@@ -85,14 +85,17 @@ final class RadioController extends SheetController
                 }
                 $this->staging->stage($craft, $this->follows($craft, $board, $uart->id, $heard));
 
-                return Answer::said("{$this->named($heard)} on {$this->words->name("uart_$uart->id")}. What the board needs for it is staged.");
+                $where = $this->words->name("uart_$uart->id");
+
+                return Answer::said("{$this->named($heard)} on $where. What the board needs for it is staged.");
             }
             if (Speaker::Silent !== $heard->speaker) {
                 $other[] = $this->words->name("uart_$uart->id").(Speaker::Nmea === $heard->speaker ? ' (a position receiver)' : '');
             }
         }
-        throw BadRequest::at('uart', 'No receiver is heard on any UART'.([] === $other ? '' : '; '.implode(', ', $other).' has something else').
-            '. It has no power, hangs on a wrong pad, or has never heard its transmitter since it has power: switch that on.');
+        $else = [] === $other ? '' : '; '.implode(', ', $other).' has something else';
+        throw BadRequest::at('uart', "No receiver is heard on any UART$else.".
+            ' It has no power, hangs on a wrong pad, or has never heard its transmitter since it has power: switch that on.');
     }
 
     private function named(Identification $heard): string
@@ -159,7 +162,8 @@ final class RadioController extends SheetController
     {
         $craft = $this->crafts->named($slug);
         $state = $this->state($craft);
-        $what = RadioPart::tryFrom(Input::of($request)->text('what', 20)) ?? throw BadRequest::at('what', 'There is nothing of that name to stage.');
+        $what = RadioPart::tryFrom(Input::of($request)->text('what', 20))
+            ?? throw BadRequest::at('what', 'There is nothing of that name to stage.');
         $values = match ($what) {
             RadioPart::Order => $this->order($state),
             RadioPart::Spans => $this->spans($state),

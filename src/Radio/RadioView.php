@@ -65,7 +65,9 @@ final readonly class RadioView
         $heard = $this->state->reading?->heard;
 
         return match ($this->step()) {
-            RadioStep::Link => $this->known ? 'Link the craft, and the sticks show here.' : 'Here the sticks show what they say, once the craft is linked.',
+            RadioStep::Link => $this->known
+                ? 'Link the craft, and the sticks show here.'
+                : 'Here the sticks show what they say, once the craft is linked.',
             RadioStep::Find => Heard::NotSet === $heard
                 ? 'The board listens to no receiver yet.'
                 : 'What arrives makes no frame: another protocol, rate or polarity.',
@@ -80,7 +82,10 @@ final readonly class RadioView
             RadioStep::Spans => $this->state->evidence->spans
                 ? 'The sticks reach other ends than the board is told.'
                 : 'Each stick has its channel. How far they really reach is not shown yet.',
-            RadioStep::DeadBand => \sprintf('At rest the sticks tremble by %.0f µs, more than the dead band takes.', $this->state->neededDeadBand()),
+            RadioStep::DeadBand => \sprintf(
+                'At rest the sticks tremble by %.0f µs, more than the dead band takes.',
+                $this->state->neededDeadBand(),
+            ),
             RadioStep::Sound => 'The sticks say what you mean.',
         };
     }
@@ -127,7 +132,7 @@ final readonly class RadioView
         return $this->drawn($stick, $end('low', 1000), $end('high', 2000));
     }
 
-    /** @return list<array{number: int, stick: string, low: float|null, middle: float|null, high: float|null, reversed: bool}> one a channel */
+    /** @return list<array{number: int, stick: string, low: ?float, middle: ?float, high: ?float, reversed: bool}> one a channel */
     public function rulers(): array
     {
         $by = [];
@@ -155,7 +160,7 @@ final readonly class RadioView
     /** Whether anything of a channel is staged. */
     public function isStaged(string $stick): bool
     {
-        return '' !== $stick && [] !== array_filter($this->staged->names(), static fn (string $n): bool => str_starts_with($n, "channel.$stick."));
+        return '' !== $stick && !$this->staged->where(static fn (string $n): bool => str_starts_with($n, "channel.$stick."))->isEmpty();
     }
 
     public function delay(): ?CommandDelay
@@ -167,6 +172,12 @@ final readonly class RadioView
         return null === $protocol || null === $interval
             ? null
             : CommandDelay::of($protocol, $interval, $set->number('command_low_pass.cutoff_hz', 40), $set->loopHz());
+    }
+
+    /** Sticks that were not seen at both ends, in words. */
+    public function notShown(): string
+    {
+        return implode(', ', array_column($this->state->notShown(), 'value'));
     }
 
     /** Whether any span differs from stock. */

@@ -83,7 +83,8 @@ final readonly class Captures
                 $capture->lastFrame,
             ]);
             if (1 === (int) $mine) {
-                $this->db->insert('stick_piece', ['craft_id' => $craft->id, 'frames' => $frames], ['frames' => ParameterType::LARGE_OBJECT]);
+                $row = ['craft_id' => $craft->id, 'frames' => $frames];
+                $this->db->insert('stick_piece', $row, ['frames' => ParameterType::LARGE_OBJECT]);
             }
         });
     }

@@ -101,7 +101,7 @@ final readonly class Moment
             [$channel, $position] = [...explode('.', $one, 2), ''];
             $before[(int) $channel] = (int) $position;
         }
-        $moved = array_filter($this->at, static fn (int $p, int $c): bool => isset($before[$c]) && $before[$c] !== $p, \ARRAY_FILTER_USE_BOTH);
+        $moved = array_diff_assoc(array_intersect_key($this->at, $before), $before);
 
         return 1 === \count($moved) ? [array_key_first($moved), $moved[array_key_first($moved)]] : null;
     }

@@ -40,7 +40,8 @@ final class SwitchesCommand extends Command
 
     protected function configure(): void
     {
-        $this->addArgument('file', InputArgument::REQUIRED, 'settings as YAML; beside them may stand “switches” (positions by channel) and “sensors”');
+        $about = 'settings as YAML; “switches” (positions by channel) and “sensors” may stand beside them';
+        $this->addArgument('file', InputArgument::REQUIRED, $about);
         $this->addOption('at', null, InputOption::VALUE_REQUIRED, 'channels in µs, as 5=1010,6=1500');
         $this->addOption('flown', null, InputOption::VALUE_NONE, 'the craft has flown before');
         $this->addOption('json', null, InputOption::VALUE_NONE, 'for programs');
@@ -56,7 +57,8 @@ final class SwitchesCommand extends Command
             $at = $input->getOption('at');
             $us = \is_string($at) ? self::channels($at) : null;
         } catch (SettingError|SwitchFileError $e) {
-            ($output instanceof ConsoleOutputInterface ? $output->getErrorOutput() : $output)->writeln($e->getMessage(), OutputInterface::OUTPUT_PLAIN);
+            $aside = $output instanceof ConsoleOutputInterface ? $output->getErrorOutput() : $output;
+            $aside->writeln($e->getMessage(), OutputInterface::OUTPUT_PLAIN);
 
             return 2;
         }
@@ -150,12 +152,18 @@ final class SwitchesCommand extends Command
     {
         $levers = [];
         if (isset($data['switches'])) {
-            foreach (\is_array($data['switches']) ? $data['switches'] : throw SwitchFileError::positions('switches') as $channel => $positions) {
-                $us = \is_array($positions) ? array_values(array_filter($positions, static fn (mixed $p): bool => \is_int($p) || \is_float($p))) : [];
+            $given = \is_array($data['switches']) ? $data['switches'] : throw SwitchFileError::positions('switches');
+            foreach ($given as $channel => $positions) {
+                $us = [];
+                foreach (\is_array($positions) ? $positions : [] as $position) {
+                    $us[] = \is_int($position) || \is_float($position)
+                        ? (float) $position
+                        : throw SwitchFileError::positions((string) $channel);
+                }
                 if (\count($us) < 2 || !is_numeric($channel)) {
                     throw SwitchFileError::positions((string) $channel);
                 }
-                $levers[] = FoundSwitch::at((int) $channel, array_map(floatval(...), $us));
+                $levers[] = FoundSwitch::at((int) $channel, $us);
             }
 
             return $levers;

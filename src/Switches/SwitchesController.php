@@ -91,7 +91,10 @@ final class SwitchesController extends SheetController
         $craft = $this->crafts->named($slug);
         $map = $this->map($craft);
         $input = Input::of($request);
-        [$action, $channel, $position] = $this->place($map, $input->text('cell', 60));
+        // A button of the table says both at once: which cell, and what it becomes.
+        [$cell, $to] = [...explode(':', $input->text('set', 60), 2), ''];
+        [$action, $channel, $position] = $this->place($map, '' === $cell ? $input->text('cell', 60) : $cell);
+        $turn = '' === $cell ? $input->flag('on') : '1' === $to;
         $with = $input->text('with', 20);
         $together = [];
         if ('' !== $with) {
@@ -102,7 +105,7 @@ final class SwitchesController extends SheetController
             }
             $together = [$lever->zone((int) $at)];
         }
-        $on = $map->with($action, $channel, $position, $input->flag('on'), $together);
+        $on = $map->with($action, $channel, $position, $turn, $together);
         $this->staging->stage($craft, [$action->setting() => $on->text()]);
 
         return Answer::of()->to("/craft/$slug/23");

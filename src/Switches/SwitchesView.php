@@ -19,6 +19,12 @@ use Ortholex\Core\Switches\Zone;
 /** What sheet 23 shows. */
 final readonly class SwitchesView
 {
+    /** @var array<string, list<CellView>> by action */
+    private array $cells;
+
+    /** The cell that the flicked lever means; '' for none. */
+    private string $proposed;
+
     /**
      * @param SwitchMap       $map     as staged
      * @param SwitchMap       $was     as it stands on the craft
@@ -44,6 +50,17 @@ final readonly class SwitchesView
         public array $fields,
         public array $sticks,
     ) {
+        $this->proposed = $this->proposal()->cell ?? '';
+        $cells = [];
+        foreach (Action::cases() as $action) {
+            $cells[$action->value] = [];
+            foreach ($this->map->switches as $lever) {
+                foreach (array_keys($lever->positions) as $position) {
+                    $cells[$action->value][] = $this->at($action, $lever, $position);
+                }
+            }
+        }
+        $this->cells = $cells;
     }
 
     public function answer(): string
@@ -81,8 +98,29 @@ final readonly class SwitchesView
         };
     }
 
+    /** @return list<CellView> the row of an action, through all positions of all levers */
+    public function cells(Action $action): array
+    {
+        return $this->cells[$action->value];
+    }
+
+    /** What a position turns on, in words. */
+    public function onIn(FoundSwitch $lever, int $position): string
+    {
+        $on = [];
+        foreach (Action::cases() as $action) {
+            foreach ($this->cells[$action->value] as $cell) {
+                if ($cell->column === "$lever->channel.$position" && $cell->isOn()) {
+                    $on[] = $this->name($action).('' === $cell->with ? '' : " (with $cell->with)");
+                }
+            }
+        }
+
+        return [] === $on ? '–' : implode(', ', $on);
+    }
+
     /** How a cell stands: its state, what it needs with it in words, and whether that differs from the craft. */
-    public function at(Action $action, FoundSwitch $lever, int $position): CellView
+    private function at(Action $action, FoundSwitch $lever, int $position): CellView
     {
         [$cell, $with] = $this->map->cell($action, $lever->channel, $position);
         [$before, $beforeWith] = isset($this->was->switches[$lever->channel])
@@ -95,8 +133,9 @@ final readonly class SwitchesView
             implode(', ', array_map($this->zone(...), $with)),
             $cell !== $before || self::texts($with) !== self::texts($beforeWith),
             ($this->now->at[$lever->channel] ?? null) === $position,
-            $this->proposal()?->cell === "$action->value.$lever->channel.$position",
+            $this->proposed === "$action->value.$lever->channel.$position",
             $this->mark($action, $lever->channel),
+            $this->called("$action->value.$lever->channel.$position"),
         );
     }
 
@@ -120,7 +159,7 @@ final readonly class SwitchesView
         [$channel, $position] = $moved;
         $words = "channel $channel, ".$this->position($this->map->switches[$channel], $position);
 
-        return new CellView("{$this->choose->value}.$channel.$position", Cell::Off, $words, false, true, true, 0);
+        return new CellView("{$this->choose->value}.$channel.$position", Cell::Off, $words, false, true, true, 0, '');
     }
 
     /** The cell that is looked at; null for none. */
@@ -195,7 +234,10 @@ final readonly class SwitchesView
 
         return match (true) {
             null !== $remark->need => MendView::sheet($remark->need),
-            $remark->is(SwitchCode::EdgeNear), $remark->is(SwitchCode::NeverReached) => MendView::snap($action, "Put the edges of $name midway"),
+            $remark->is(SwitchCode::EdgeNear), $remark->is(SwitchCode::NeverReached) => MendView::snap(
+                $action,
+                "Put the edges of $name midway",
+            ),
             $remark->is(SwitchCode::NoArm), $remark->is(SwitchCode::NoBeeper), $remark->is(SwitchCode::NoLevelling) => MendView::choose(
                 $action,
                 "Set $name by flicking a lever",

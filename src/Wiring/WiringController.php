@@ -196,7 +196,8 @@ final class WiringController extends SheetController
                 'verdict' => (Speaker::Silent === $heard->speaker ? Hearing::Silent : Hearing::Rubbish)->value,
                 'baud' => null,
                 'said' => Speaker::Silent === $heard->speaker
-                        ? "{$part->name} is silent. No power, no ground, not bound, or its wire is not soldered: ".$this->whySilent($craft, $part)
+                        ? "{$part->name} is silent. No power, no ground, not bound, or its wire is not soldered: ".
+                            $this->whySilent($craft, $part)
                         : "Something speaks on UART $uart that is no receiver: look at the wires against the drawing.",
             ];
         }

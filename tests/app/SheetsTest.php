@@ -10,7 +10,7 @@ use PHPUnit\Framework\Attributes\DataProvider;
 /** What holds of every sheet of every craft, linked or not, with logs or without. */
 final class SheetsTest extends AppCase
 {
-    private const BUILT = ['11', '12', '12/escs', '13', '14', '15', '16', '51', '52', '53', '54', '55', '61', '62', '71', '72', '73'];
+    private const BUILT = ['11', '12', '12/escs', '13', '14', '15', '16', '21', '22', '23', '51', '52', '53', '54', '55', '61', '62', '71', '72', '73'];
 
     /** @return iterable<string, array{string, string}> craft and state */
     public static function states(): iterable
@@ -32,7 +32,7 @@ final class SheetsTest extends AppCase
             self::answers($sheet, $html);
             self::namesAndLabelsMeet($sheet, $html);
             $links += array_fill_keys(self::found('~<a\s[^>]*href="(/[^"#]*)~', $html), $sheet);
-            $forms += array_fill_keys(self::found('~<form\s[^>]*action="([^"]*)"~', $html), $sheet);
+            $forms += array_fill_keys(self::found('~<form\s(?![^>]*method="get")[^>]*action="([^"]*)"~', $html), $sheet);
         }
         self::assertGreaterThan(20, \count($links));
         foreach ($links as $to => $sheet) {
@@ -92,7 +92,7 @@ final class SheetsTest extends AppCase
 
     public function testAPlannedSheetSaysWhatItWillAnswer(): void
     {
-        foreach (['21', '22', '23', '31', '32', '33', '41'] as $number) {
+        foreach (['31', '32', '33', '41', '42', '43', '63'] as $number) {
             $html = $this->page("/craft/curlew/$number");
             self::assertSame(1, preg_match_all('~<h1[ >]~', $html), $number);
             self::assertStringContainsString('not built', $html, $number);

@@ -152,8 +152,9 @@ final class WiringTest extends AppCase
             self::assertStringNotContainsString('stop-edge', $html, $slug);
         }
         $this->post('/craft/bittern/wiring/stage');
+        $uart = array_map(static fn (string $w): string => "uart.software_1.$w", ['role', 'baud', 'inverted', 'half_duplex']);
         self::assertEqualsCanonicalizing(
-            ['telemetry.enabled', ...array_map(static fn (string $w): string => "uart.software_1.$w", ['role', 'baud', 'inverted', 'half_duplex'])],
+            ['telemetry.enabled', ...$uart],
             array_keys($this->staged($this->craft('bittern'))),
         );
     }

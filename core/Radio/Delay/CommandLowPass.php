@@ -18,7 +18,7 @@ final readonly class CommandLowPass
     private const RATE_HZ = 2000.0;
     private const POINTS = 40;
 
-    /** @param non-empty-list<array{hz: float, delay_ms: float, residue_pct: float}> $curve by rising cutoff; the residue in % of full stick */
+    /** @param non-empty-list<array{hz: float, delay_ms: float, residue_pct: float}> $curve by rising cutoff; residue in % of full stick */
     private function __construct(public array $curve)
     {
     }

@@ -21,8 +21,13 @@ final readonly class MovedStick
      * @param float    $margin   its deviation over that of the next
      * @param int|null $rival    the next, where it is too near
      */
-    private function __construct(public Channel $asked, public ?int $number, public bool $reversed, public float $margin, public ?int $rival)
-    {
+    private function __construct(
+        public Channel $asked,
+        public ?int $number,
+        public bool $reversed,
+        public float $margin,
+        public ?int $rival,
+    ) {
     }
 
     /** One that was found before. */

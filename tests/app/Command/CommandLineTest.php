@@ -31,13 +31,15 @@ final class CommandLineTest extends AppCase
         [$code, $said] = $this->run1('radio', ['what' => 'identify', 'file' => $path, '--json' => true]);
         self::assertSame(0, $code);
         self::assertSame(
-            '{"protocol":"sbus","baud":100000,"inverted":true,"frames":12,"interval_ms":9.0,"lost_share":0.0,"failsafe":true,"channels_us":['.
+            '{"protocol":"sbus","baud":100000,"inverted":true,"frames":12,"interval_ms":9.0,"lost_share":0.0,"failsafe":true,'.
+                '"channels_us":['.
                 implode(',', array_fill(0, 16, '1312.5')).']}',
             trim($said),
         );
         $packed = "$path.gz";
         file_put_contents($packed, gzencode($csv));
-        self::assertStringContainsString('sbus at 100000 baud, inverted', $this->run1('radio', ['what' => 'identify', 'file' => $packed])[1]);
+        $said = $this->run1('radio', ['what' => 'identify', 'file' => $packed])[1];
+        self::assertStringContainsString('sbus at 100000 baud, inverted', $said);
         file_put_contents($packed, substr((string) gzencode($csv), 0, 200));
         self::assertSame(2, $this->run1('radio', ['what' => 'identify', 'file' => $packed])[0], 'a torn file is said to be torn');
         unlink($packed);

@@ -44,7 +44,8 @@ final class SwitchesTest extends CommandCase
         foreach (['arm.7.9', 'arm.12.0', 'dance.5.0', ''] as $cell) {
             $this->post('/craft/curlew/switches/cell', ['cell' => $cell, 'on' => '1'], 422);
         }
-        self::assertSame('with', $this->post('/craft/curlew/switches/cell', ['cell' => 'arm.7.1', 'on' => '1', 'with' => '7.0'], 422)['field']);
+        $itself = ['cell' => 'arm.7.1', 'on' => '1', 'with' => '7.0'];
+        self::assertSame('with', $this->post('/craft/curlew/switches/cell', $itself, 422)['field']);
     }
 
     public function testEdgesTooNearAreSnappedMidway(): void
@@ -69,7 +70,8 @@ final class SwitchesTest extends CommandCase
         ];
         $this->post('/craft/curlew/stage', ['values' => $all]);
         $html = $this->page('/craft/curlew/23');
-        foreach (['Set arm by flicking a lever', 'To 41 Location', 'Show the levers', 'Take record off it', 'To 43 Camera and video'] as $mend) {
+        $mends = ['Set arm by flicking a lever', 'To 41 Location', 'Show the levers', 'Take record off it', 'To 43 Camera and video'];
+        foreach ($mends as $mend) {
             self::assertStringContainsString($mend, $html);
         }
         self::assertStringContainsString('angle wins', $html);

@@ -38,7 +38,8 @@ final class FlownRadioTest extends TestCase
         $model = ['order' => [3, 2, 1, 0, 4, 5, 6, 7, 8, 9, 10, 11]];
         $set = ['channel.roll.number' => 4, 'channel.yaw.number' => 1, 'channel.pitch.number' => 3, 'channel.throttle.number' => 2];
         $other = $this->fly($model, $set);
-        self::assertSame($straight->trace('setpoint_roll_dps'), $other->trace('setpoint_roll_dps'), 'an order that both know is no order at all');
+        $roll = 'setpoint_roll_dps';
+        self::assertSame($straight->trace($roll), $other->trace($roll), 'an order that both know is no order at all');
     }
 
     public function testAReversedChannelRollsTheOtherWay(): void

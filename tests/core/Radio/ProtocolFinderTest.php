@@ -74,7 +74,10 @@ final class ProtocolFinderTest extends TestCase
         self::assertSame(0, Edges::unpack('')->count());
     }
 
-    /** @return array{string, Edges, array{protocol: string, baud: int|null, inverted: bool, failsafe: bool, channels: list<float>, interval: float|null, lost: float}} */
+    /**
+     * @return array{string, Edges, array{protocol: string, baud: ?int, inverted: bool, failsafe: bool, channels: list<float>,
+     *     interval: ?float, lost: float}}
+     */
     private function wire(int $kind, Lcg $dice): array
     {
         $channels = array_map(static fn (): float => (float) $dice->whole(985, 2015), range(1, 16));
@@ -83,7 +86,8 @@ final class ProtocolFinderTest extends TestCase
         $off = 1 + 0.016 * $dice->next();
         $start = 1e6 * abs($dice->next());
         $lostOf = $dice->whole(0, 2);
-        $wanted = ['protocol' => 'unknown', 'baud' => null, 'inverted' => false, 'failsafe' => false, 'channels' => [], 'interval' => null, 'lost' => 0.0];
+        $wanted = ['protocol' => 'unknown', 'baud' => null, 'inverted' => false, 'failsafe' => false];
+        $wanted += ['channels' => [], 'interval' => null, 'lost' => 0.0];
         $lost = 0;
         switch ($kind) {
             case 0:
@@ -124,11 +128,13 @@ final class ProtocolFinderTest extends TestCase
                     }
                 }
                 $what = 'pulse train';
-                $wanted = ['protocol' => 'ppm', 'inverted' => $inverted, 'channels' => \array_slice($channels, 0, $count), 'interval' => 30.0] + $wanted;
+                $channels = \array_slice($channels, 0, $count);
+                $wanted = ['protocol' => 'ppm', 'inverted' => $inverted, 'channels' => $channels, 'interval' => 30.0] + $wanted;
                 break;
             case 3:
                 $baud = [4800, 9600, 19_200, 38_400, 57_600, 115_200][$dice->whole(0, 5)];
-                $body = \sprintf('GPGGA,1200%02d.00,52%02d.1234,N,00103.4321,E,1,09,0.9,3.0,M,45.0,M,,', $dice->whole(0, 59), $dice->whole(0, 59));
+                [$second, $minute] = [$dice->whole(0, 59), $dice->whole(0, 59)];
+                $body = \sprintf('GPGGA,1200%02d.00,52%02d.1234,N,00103.4321,E,1,09,0.9,3.0,M,45.0,M,,', $second, $minute);
                 foreach ([$body, 'GPRMC,120000.00,V,,,,,,,231126,,,N'] as $i => $sentence) {
                     $bytes = '$'.$sentence.'*'.NmeaScan::checksum($sentence)."\r\n";
                     $this->serial($times, $levels, $bytes, $start + 300_000 * $i, $baud * $off, $inverted, false);
@@ -143,7 +149,8 @@ final class ProtocolFinderTest extends TestCase
                     for ($i = 0, $n = $dice->whole(3, 40); $i < $n; ++$i) {
                         $bytes .= \chr($dice->whole(0, 255));
                     }
-                    $this->serial($times, $levels, $bytes, $start + 9000 * $k, [31_250, 100_000, 250_000, 420_000][$dice->whole(0, 3)], $inverted, false);
+                    $baud = [31_250, 100_000, 250_000, 420_000][$dice->whole(0, 3)];
+                    $this->serial($times, $levels, $bytes, $start + 9000 * $k, $baud, $inverted, false);
                 }
                 $what = 'rubbish';
                 break;

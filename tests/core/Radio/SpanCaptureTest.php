@@ -67,7 +67,8 @@ final class SpanCaptureTest extends TestCase
         $at(1500, 60);
         $at(700, 1);
         $at(1500, 60);
-        $one = SpanCapture::of(new StickHistory(array_map(static fn (int $i): float => $i / 100, array_keys($us)), [1 => $us]))->channels[1];
+        $times = array_map(static fn (int $i): float => $i / 100, array_keys($us));
+        $one = SpanCapture::of(new StickHistory($times, [1 => $us]))->channels[1];
         self::assertSame([1080.0, 1500.0, 1920.0], [$one->lowUs, $one->middleUs, $one->highUs]);
         self::assertSame(0.0, $one->jitterUs);
     }
@@ -142,7 +143,7 @@ final class SpanCaptureTest extends TestCase
             // A worn pot trembles; the least are as quiet as their steps.
             $tremble = 0.1 * $dice->whole(0, 28);
             $truth[$number] = [$low, $middle, $high, $tremble];
-            $channels[$number] = $this->history($dice, $hz, $seconds, $number, $low, $middle, $high, $tremble, $number === $still);
+            $channels[$number] = $this->history($dice, $hz, $seconds, $truth[$number], 3 === $number, $number === $still);
         }
         $times = [];
         foreach ($channels[1] as $i => $ignored) {
@@ -152,10 +153,14 @@ final class SpanCaptureTest extends TestCase
         return [new StickHistory($times, $channels), $truth];
     }
 
-    /** @return list<float> */
-    private function history(Lcg $d, float $hz, float $seconds, int $number, float $low, float $middle, float $high, float $tremble, bool $still): array
+    /**
+     * @param array{float, float, float, float} $truth low, middle, high and tremble
+     *
+     * @return list<float>
+     */
+    private function history(Lcg $d, float $hz, float $seconds, array $truth, bool $throttle, bool $still): array
     {
-        $throttle = 3 === $number;
+        [$low, $middle, $high, $tremble] = $truth;
         $rest = $throttle ? $low : $middle;
         $plan = [[0.0, $rest, 0.01]];
         $t = 0.8 + 0.5 * ($d->next() + 0.5);

@@ -42,7 +42,9 @@ final class SwitchMapTest extends TestCase
             for ($n = 0; $n < 1000; ++$n) {
                 $us = [];
                 for ($channel = 5; $channel <= 10; ++$channel) {
-                    $us[$channel] = 0 === $dice->whole(0, 3) ? [1250.0, 1750.0, 1500.0][$dice->whole(0, 2)] : 800.0 + 0.5 * $dice->whole(0, 2800);
+                    $us[$channel] = 0 === $dice->whole(0, 3)
+                        ? [1250.0, 1750.0, 1500.0][$dice->whole(0, 2)]
+                        : 800.0 + 0.5 * $dice->whole(0, 2800);
                 }
                 $expected = [];
                 foreach ($truth as $name => $alternatives) {

@@ -2,10 +2,14 @@
 
 declare(strict_types=1);
 
-namespace Ortholex\Bench\Radio;
+namespace Ortholex\Bench\Board;
 
+use Ortholex\Bench\Radio\Air;
+use Ortholex\Bench\Radio\RadioState;
+use Ortholex\Bench\Radio\Rill;
 use Ortholex\Bench\State\WorldState;
 use Ortholex\Bench\Wiring\SolderedParts;
+use Ortholex\Core\Craft\ArmedBy;
 use Ortholex\Core\Craft\Channel;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Radio\ChannelSpan;
@@ -196,8 +200,9 @@ final readonly class BoardRadio
         $said = false;
         $frames = [];
         $link = null;
+        $line = $kind->protocol()->line();
         $understood = $kind->protocol() === $protocol
-            && (!$protocol->isSerial() || $this->fits((int) ($protocol->line()->baud ?? 0), $protocol->line()->inverted ?? false, $speaks[0]));
+            && (null === $line || $this->fits((int) $line->baud, $line->inverted, $speaks[0]));
         for ($n = $air->number(max($this->state->bootedAt, $now - self::MEMORY_S)) + 1, $last = $air->number($now); $n <= $last; ++$n) {
             $bytes = $protocol?->isSerial() && $kind->protocol()->isSerial() ? $air->bytes($n) : '';
             $frame = $air->frame($n);
@@ -312,7 +317,7 @@ final readonly class BoardRadio
     private function arm(float $now, ?RadioFrame $frame, array $us, array $attitude): int
     {
         $mapped = $this->mapped($us);
-        $byStick = 'stick' === $this->set->text('arming.by', 'switch');
+        $byStick = ArmedBy::Stick === ArmedBy::in($this->set);
         $input = new ArmingInput(
             $mapped['yaw'],
             $mapped['throttle'],

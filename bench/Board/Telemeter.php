@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Ortholex\Bench\Radio;
+namespace Ortholex\Bench\Board;
 
 use Ortholex\Bench\Flight\CraftPhysics;
 use Ortholex\Bench\State\WorldState;
@@ -24,8 +24,10 @@ final readonly class Telemeter
         // Scaled as it is set: a divider that is set wrong is told wrong.
         $scale = $set->number('pack.divider_scale', 11.0) / 11.0;
 
+        $battery = [$volts * $scale, $s->pack ? 0.4 : 0.0, 1000 * $this->physics->packAh * $s->chargeUsed];
+
         return new Telemetry(
-            $set->flag('telemetry.battery') ? [$volts * $scale, $s->pack ? 0.4 : 0.0, 1000 * $this->physics->packAh * $s->chargeUsed] : null,
+            $set->flag('telemetry.battery') ? $battery : null,
             // Indoors there is no fix, and so no place; outdoors the marsh's own.
             $set->flag('telemetry.position') && $set->flag('location.enabled')
                 ? ($s->outdoors ? [52.0813, 1.0147, 3.0, 11] : [0.0, 0.0, 0.0, 0])

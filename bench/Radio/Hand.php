@@ -1,0 +1,19 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Bench\Radio;
+
+/** What a hand does to the transmitter, or to the receiver's button. */
+enum Hand: string
+{
+    case Sticks = 'sticks';
+    case LetGo = 'let_go';
+    case Lever = 'lever';
+    case Knob = 'knob';
+    case Model = 'model';
+    case Bind = 'bind';
+    case Button = 'button';
+    case Manner = 'manner';
+    case Dial = 'dial';
+}
