@@ -87,23 +87,10 @@ await page.waitForTimeout(1200);
 await shot('62-filters');
 await go('/craft/curlew/73');
 await shot('73-changes');
-await fly(/Hover and climb/);
-await go('/craft/curlew/51');
-const climbs = await page.locator('#logs tbody tr[data-log]').evaluateAll((rows) => rows.map((r) => r.dataset.log));
-await go(`/craft/curlew/53?log=2&beside[]=${climbs[0]}&beside[]=1`);
-await shot('53-compared');
-await go('/craft/curlew/54?log=1');
-await page.getByLabel('window by window').check();
-await page.waitForTimeout(800);
-for (let i = 0; i < 2; ++i) await page.getByRole('button', { name: 'next' }).click();
-await page.waitForTimeout(800);
-await shot('54-windows');
 await go('/craft/bittern/51');
 const fallen = await page.locator('#logs tbody tr[data-log]').first().getAttribute('data-log');
 await go(`/craft/bittern/55?log=${fallen}`);
 await shot('55-incidents');
-await go(`/craft/bittern/51/${fallen}`);
-await shot('51-findings');
 await go('/craft/dunlin/11');
 await page.locator('[data-thing="cable"]').click();
 await page.getByRole('button', { name: 'Link', exact: true }).click();
@@ -123,8 +110,6 @@ await page.waitForTimeout(2500);
 await go('/craft/dunlin/16');
 await page.locator('#all-advance_deg').focus();
 await shot('16-escs');
-await go('/craft/dunlin/12/escs?image=withy-1.4.0-40');
-await shot('12-esc-firmware');
 await go('/craft/dunlin/13');
 for (const [from, to] of [
     ['rill-c.v', '4V5'],
@@ -171,6 +156,74 @@ await shot('15-motors');
 await page.mouse.move(640, 140);
 await page.mouse.up();
 await page.waitForTimeout(600);
+// Dunlin's radio: found, bound, its order shown and staged, and its sticks led round their ends.
+const send = (path, data = {}) => page.request.post(base + path, { data, headers: { 'X-Ortholex': '1', Accept: 'application/json' } });
+const bench = (slug, thing, to) => send(`/craft/${slug}/bench`, { thing, to });
+const look = async (ms) => {
+    for (const end = Date.now() + ms; Date.now() < end;) {
+        await page.request.get(`${base}/craft/dunlin/radio/now.json`);
+        await page.waitForTimeout(60);
+    }
+};
+await bench('dunlin', 'pack', '0');
+await send('/craft/dunlin/radio/find');
+await go('/craft/dunlin/21');
+await page.keyboard.press('t');
+await page.getByLabel('Why').fill('the receiver, as it is heard');
+await page.keyboard.press('Control+Enter');
+await page.waitForTimeout(2500);
+await bench('dunlin', 'transmitter', '1');
+await bench('dunlin', 'radio:button', '1');
+await bench('dunlin', 'cable', '0');
+await bench('dunlin', 'cable', '1');
+await bench('dunlin', 'radio:bind', '1');
+await page.waitForTimeout(900);
+await send('/craft/dunlin/link');
+await send('/craft/dunlin/radio/capture', { kind: 'order' });
+for (const stick of ['roll', 'pitch', 'throttle', 'yaw']) {
+    await bench('dunlin', 'radio:sticks', `${stick}=1`);
+    await look(500);
+    await bench('dunlin', 'radio:let_go', '1');
+    await look(500);
+}
+await send('/craft/dunlin/radio/stage', { what: 'order' });
+await page.context().addCookies([{ name: 'tiller', value: 'open', url: base }]);
+await go('/craft/dunlin/21');
+await send('/craft/dunlin/radio/capture', { kind: 'spans' });
+await page.reload();
+await page.waitForTimeout(600);
+for (let i = 0; i <= 40; ++i) {
+    const at = (k) => Math.max(-1, Math.min(1, 1.35 * Math.sin((i * Math.PI) / 10 + k))).toFixed(2);
+    await bench('dunlin', 'radio:sticks', `roll=${at(0)},pitch=${at(1.57)},yaw=${at(0.6)},throttle=${at(2.2)}`);
+    await page.waitForTimeout(70);
+}
+await page.waitForTimeout(400);
+await shot('21-radio');
+await bench('dunlin', 'radio:let_go', '1');
+await page.context().addCookies([{ name: 'tiller', value: 'shut', url: base }]);
+
+await bench('curlew', 'transmitter', '1');
+await send('/craft/curlew/discard');
+await go('/craft/curlew/22');
+const full = page.locator('[id="point-feel.roll.full_dps"]');
+await full.focus();
+for (let i = 0; i < 3; ++i) {
+    await full.press('PageUp');
+    await page.waitForTimeout(700);
+}
+await bench('curlew', 'radio:sticks', 'roll=0.62,pitch=0.3,throttle=-0.2,yaw=0.45');
+await page.waitForTimeout(600);
+await shot('22-feel');
+await bench('curlew', 'radio:let_go', '1');
+await bench('curlew', 'radio:sticks', 'throttle=-1');
+await send('/craft/curlew/discard');
+await bench('curlew', 'radio:lever.A', '1');
+await send('/craft/curlew/switches/cell', { cell: 'position_hold.8.1', on: '1' });
+await send('/craft/curlew/switches/cell', { cell: 'record.9.1', on: '1' });
+await go('/craft/curlew/23');
+await page.waitForTimeout(500);
+await shot('23-switch-map');
+await send('/craft/curlew/discard');
 await go('/');
 await shot('workshop');
 await browser.close();

@@ -42,7 +42,7 @@ final readonly class MapCheck
             ...self::arming($map, $set, $seen, $byStick),
             ...self::levers($map, $set),
             ...self::reached($map, $seen),
-            ...self::contradictions($seen),
+            ...self::contradictions($map, $seen),
             ...self::needs($map, $set, $sensors),
             ...self::edges($map),
             ...self::beeper($map, $seen),
@@ -161,13 +161,13 @@ final readonly class MapCheck
      *
      * @return list<MapRemark>
      */
-    private static function contradictions(array $seen): array
+    private static function contradictions(SwitchMap $map, array $seen): array
     {
         $remarks = [];
         foreach (self::CONTRADICT as [$wins, $loses]) {
-            foreach ($seen as [$positions, $on]) {
+            foreach ($seen as [, $on]) {
                 if (\in_array($wins, $on, true) && \in_array($loses, $on, true)) {
-                    $remarks[] = MapRemark::of(SwitchCode::Contradict, $loses, array_key_first($positions), wins: $wins);
+                    $remarks[] = MapRemark::of(SwitchCode::Contradict, $loses, $map->onIn($loses)->channels()[0] ?? null, wins: $wins);
                     break;
                 }
             }

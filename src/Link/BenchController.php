@@ -27,7 +27,7 @@ final readonly class BenchController
     public function move(string $slug, Request $request): Answer
     {
         $input = Input::of($request);
-        $this->moved($slug, $input->text('thing', 60), $input->text('to', 40));
+        $this->moved($slug, $input->text('thing', 60), $input->text('to', 80));
 
         return Answer::of($this->live->of($this->crafts->glance($slug)));
     }

@@ -30,6 +30,17 @@ final readonly class MendView
         return new self('switches_cell', $label, ['cell' => $cell, 'on' => '1'], false);
     }
 
+    /** The cell, to be looked at. */
+    public static function look(string $cell, string $label): self
+    {
+        return new self('23', $label, ['cell' => $cell], true);
+    }
+
+    public static function turning(): self
+    {
+        return new self('stage', 'Let them turn when armed', ['values[motors.still_when_armed]' => '0'], false);
+    }
+
     public static function levers(): self
     {
         return new self('switches_levers', 'Show the levers', ['do' => LeverWork::Begin->value], false);

@@ -134,7 +134,7 @@ final readonly class SwitchesView
             $cell !== $before || self::texts($with) !== self::texts($beforeWith),
             ($this->now->at[$lever->channel] ?? null) === $position,
             $this->proposed === "$action->value.$lever->channel.$position",
-            $this->mark($action, $lever->channel),
+            Cell::Off === $cell ? 0 : $this->mark($action, $lever->channel),
             $this->called("$action->value.$lever->channel.$position"),
         );
     }
@@ -244,18 +244,28 @@ final readonly class SwitchesView
             ),
             $remark->is(SwitchCode::ArmInOneFlick) => $this->confirm($remark->channel ?? 0),
             $remark->is(SwitchCode::NoSuchSwitch) => MendView::levers(),
+            $remark->is(SwitchCode::Contradict),
+            $remark->is(SwitchCode::ArmedAtRest),
+            $remark->is(SwitchCode::BeeperNeverDisarmed) => MendView::choose(
+                $action,
+                "Set $name elsewhere",
+            ),
+            $remark->is(SwitchCode::MotorsStill) => MendView::turning(),
             $remark->is(SwitchCode::OnStickChannel) => MendView::clear($action, "Take $name off it"),
             default => null,
         };
     }
 
-    /** The beeper on the position before the one that arms. */
+    /** The beeper on the position before the one that arms, or a second lever where there is none before it. */
     private function confirm(int $channel): ?MendView
     {
         $lever = $this->map->switches[$channel] ?? null;
         foreach ($lever->positions ?? [] as $at => $us) {
             if ($at > 1 && Cell::Off !== $this->map->cell(Action::Arm, $channel, $at)[0]) {
                 return MendView::cell('beeper.'.$channel.'.'.($at - 1), 'Put the beeper on the position before it');
+            }
+            if (1 === $at && Cell::Off !== $this->map->cell(Action::Arm, $channel, $at)[0]) {
+                return MendView::look("arm.$channel.$at", 'Let it need a second lever');
             }
         }
 

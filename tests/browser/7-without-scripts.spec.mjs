@@ -136,6 +136,67 @@ test.describe('without scripts', () => {
         await expect(logs).toHaveCount(before + 1);
     });
 
+    test('21 to 23: sticks shown, feel and switch map set by forms alone', async ({ page }) => {
+        await page.context().addCookies([{ name: 'tiller', value: 'open', url: 'http://127.0.0.1:8799' }]);
+        await page.goto('/craft/curlew/11');
+        if ((await page.locator('#thing-cable').getAttribute('aria-pressed')) === 'false') await page.locator('#thing-cable').click();
+        await page.waitForTimeout(800);
+        await page.reload();
+        if (await page.getByRole('button', { name: 'Link', exact: true }).count()) await press(page, 'Link');
+        if ((await page.locator('#thing-transmitter').getAttribute('aria-pressed')) === 'false')
+            await page.locator('#thing-transmitter').click();
+        await page.goto('/craft/curlew/23');
+        await page.locator('#cell-record-8-2').click();
+        await staged(page, '1 staged');
+        await page.locator('#choose-test_feel').click();
+        await expect(page.locator('#doing')).toContainText('Flick the lever');
+        const address = page.url();
+        await page.getByRole('button', { name: 'Lever D high' }).click();
+        await page.waitForTimeout(300);
+        await page.goto(address);
+        await expect(page.locator('#doing')).toContainText('on channel 8, high?');
+        await press(page, 'Put it there');
+        await staged(page, '2 staged');
+        await page.locator('.tray-tab').click();
+        await press(page, 'Discard all');
+        await page.getByRole('button', { name: 'Lever D low' }).click();
+        const move = async (to) => {
+            await page.goto('/craft/curlew/21');
+            await page.locator('.tiller-menu').evaluate((menu) => (menu.open = true));
+            await page.locator('.tiller-table input[name=to][type=text]').fill(to);
+            await press(page, 'Move them');
+            await page.waitForTimeout(350);
+        };
+        await page.goto('/craft/curlew/21');
+        await expect(h1(page)).toContainText('The sticks say what you mean');
+        await press(page, 'Another radio: forget what was shown');
+        await press(page, 'Show which stick is which');
+        for (const [there, back] of [
+            ['roll=1', 'roll=0'],
+            ['pitch=1', 'pitch=0'],
+            ['throttle=1', 'throttle=1'],
+            ['yaw=1', 'yaw=0'],
+        ]) {
+            await move(there);
+            await move(back);
+            await page.goto('/craft/curlew/21');
+        }
+        await expect(h1(page)).toContainText('How far they really reach is not shown yet');
+        await press(page, 'Capture the spans');
+        for (const end of ['1', '-1', '0', '0']) await move(['roll', 'pitch', 'yaw'].map((s) => `${s}=${end}`).join(','));
+        await move('throttle=-1');
+        await page.goto('/craft/curlew/21');
+        await press(page, 'That is all of it');
+        await expect(h1(page)).toContainText('The sticks say what you mean');
+        await page.goto('/craft/curlew/22');
+        await page.locator('#feel-points').evaluate((d) => (d.open = true));
+        await page.locator('[data-setting="feel.roll.full_dps"]').fill('640');
+        await page.locator('#feel-points').getByRole('button', { name: 'Stage these' }).click();
+        await staged(page, '1 staged');
+        await page.locator('.tray-tab').click();
+        await press(page, 'Discard all');
+    });
+
     test('61, 62, 71 to 73: staged, committed and brought back by forms alone', async ({ page }) => {
         await page.goto('/craft/bittern/61');
         await page.locator('[data-setting="gain.roll.p"]').fill('31');

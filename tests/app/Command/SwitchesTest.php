@@ -75,6 +75,11 @@ final class SwitchesTest extends CommandCase
             self::assertStringContainsString($mend, $html);
         }
         self::assertStringContainsString('angle wins', $html);
+        self::assertStringContainsString('Set horizon elsewhere', $html);
+        $this->post('/craft/curlew/stage', ['values' => ['action.arm.on_in' => '7:1500-', 'motors.still_when_armed' => true]]);
+        $html = $this->page('/craft/curlew/23');
+        self::assertStringContainsString('cell=arm.7.1', $html, 'a lever of two positions needs a second one');
+        self::assertStringContainsString('Let them turn when armed', $html);
     }
 
     public function testWhatIsOnNowIsSaid(): void
