@@ -14,6 +14,9 @@ final readonly class Scenario
 {
     public const OWNER = 'Wigeon Point Marsh Survey';
 
+    /** Four sticks, levers A to F, two knobs; −1 is low. */
+    private const LEVERS_FOR_RATES = [0.0, 0.0, -1.0, 0.0, -1.0, 1.0, -1.0, -1.0, -1.0, -1.0, 0.0, 0.0];
+
     /** @return array<string, DemoCraft> by slug */
     public static function craft(): array
     {
@@ -192,6 +195,8 @@ final readonly class Scenario
                 ],
                 'bridged' => [],
             ],
+            // Lever B stands where the sticks are rates: so its flights are flown.
+            radio: ['controls' => self::LEVERS_FOR_RATES],
             shown: self::shown(1.0),
         );
     }
@@ -292,6 +297,7 @@ final readonly class Scenario
                 ],
                 'bridged' => ['J2'],
             ],
+            radio: ['controls' => self::LEVERS_FOR_RATES],
             shown: self::shown(0.8),
         );
     }

@@ -60,6 +60,8 @@ final readonly class BoardRadio
         $part = $this->parts->receiver();
         $kind = null === $part ? null : Rill::tryFrom($part->id);
 
+        $this->radio->drops = \in_array('weak_link', $this->state->faults, true) ? max(0.3, $this->radio->drops) : $this->radio->drops;
+
         return null === $part || null === $kind
             ? null
             : new Air($kind, $this->radio, $this->state->transmitter, $this->parts->isPowered($part));

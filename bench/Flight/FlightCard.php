@@ -9,6 +9,7 @@ use Ortholex\Bench\Radio\Rill;
 use Ortholex\Bench\Radio\Road;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\LogCheck\Card;
+use Ortholex\Core\Switches\Action;
 use Random\Engine\Xoshiro256StarStar;
 use Random\Randomizer;
 
@@ -21,15 +22,16 @@ final readonly class FlightCard
     /**
      * @param list<array{float, float, float, float}> $frames roll, pitch, yaw in −1..1 and throttle in 0..1
      * @param list<array{float, float, float, float}> $us     what a board gets of them, µs
+     * @param list<Action>                            $on     what the levers turn on meanwhile
      */
-    private function __construct(public array $frames, public array $us)
+    private function __construct(public array $frames, public array $us, public array $on = [])
     {
     }
 
-    /** The same, flown with this radio. */
+    /** The same, flown with this radio, its levers as they stand. */
     public function through(Road $road): self
     {
-        return new self($this->frames, $road->frames($this->frames));
+        return new self($this->frames, $road->frames($this->frames), $road->on());
     }
 
     public static function fly(Card $card, float $seconds, float $frameHz, float $hoverThrottle, int $seed): self

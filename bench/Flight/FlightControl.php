@@ -8,12 +8,14 @@ use Ortholex\Core\Airframe\Airframe;
 use Ortholex\Core\Airframe\Mixer;
 use Ortholex\Core\Control\Feel;
 use Ortholex\Core\Control\RateFilters;
+use Ortholex\Core\Control\TestFeel;
 use Ortholex\Core\Control\ThrottleCurve;
 use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\Craft\Channel;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Radio\ChannelSpan;
 use Ortholex\Core\Signal\FilterStage;
+use Ortholex\Core\Switches\Action;
 
 /** What the firmware makes of its settings before it flies: the constants of its controller, in the order of its axes. */
 final readonly class FlightControl
@@ -62,11 +64,14 @@ final readonly class FlightControl
         public float $trackHighHz,
         public array $mixer,
         public Airframe $believed,
+        public ?Steering $steering,
     ) {
     }
 
-    public static function of(SettingSet $set, float $loopHz): self
+    /** @param list<Action> $on what the levers turn on */
+    public static function of(SettingSet $set, float $loopHz, array $on = []): self
     {
+        $set = \in_array(Action::TestFeel, $on, true) ? $set->with(TestFeel::settings($set)) : $set;
         $feel = $span = [];
         $gain = ['p' => [], 'i' => [], 'd' => [], 'ff' => [], 'added_d' => []];
         foreach (Axis::cases() as $axis) {
@@ -101,7 +106,7 @@ final readonly class FlightControl
             $set->number('gain.throttle_fall_pct') / 100,
             $set->number('gain.sag_rise_pct') / 100,
             $set->flag('motors.still_when_armed') ? 0.0 : $set->number('motors.idle_pct', 5),
-            !$set->has('motors.air_mode') || $set->flag('motors.air_mode'),
+            !$set->has('motors.air_mode') || $set->flag('motors.air_mode') || \in_array(Action::AirMode, $on, true),
             $filters->ratePath->stages,
             $filters->dPath->stages,
             FilterStage::secondOrder(min($set->number('command_low_pass.cutoff_hz', 40), $highest), $loopHz),
@@ -115,6 +120,7 @@ final readonly class FlightControl
             min($high, $highest),
             Mixer::of($believed)->shares,
             $believed,
+            Steering::of($set, $feel, $on),
         );
     }
 

@@ -102,7 +102,7 @@ final readonly class FlightSimulator
         $steps = (int) round($seconds * $loopHz);
 
         // The firmware, out of its settings.
-        $control = FlightControl::of($set, $loopHz);
+        $control = FlightControl::of($set, $loopHz, $card->on);
         [$kp, $ki, $kd, $kf, $addedD] = [$control->kp, $control->ki, $control->kd, $control->kf, $control->addedD];
         [$ratePath, $dPath, $command, $mixer] = [$control->ratePath, $control->dPath, $control->command, $control->mixer];
         [$orders, $notchQ, $notchFloor, $notchTop] = [$control->orders, $control->notchQ, $control->notchFloorHz, $control->notchTopHz];
@@ -127,7 +127,9 @@ final readonly class FlightSimulator
         $integral = $before = $setBefore = $wanted = [0.0, 0.0, 0.0];
         $stickUs = [1500.0, 1500.0, 1500.0, 1000.0];
         $frameEvery = $loopHz / $craft->receiverHz;
-        $nextFrame = $throttle = 0.0;
+        $nextFrame = $throttle = $asked = 0.0;
+        $steering = $control->steering;
+        $held = $lean = [0.0, 0.0, 0.0];
 
         // The craft, the air around it, and its pack.
         $body = Body::of($craft, $faults, $h);
@@ -156,9 +158,14 @@ final readonly class FlightSimulator
                 $stickUs = $card->us[min((int) round($step / $frameEvery), \count($card->us) - 1)];
                 $nextFrame += $frameEvery;
                 for ($s = 0; $s < 3; ++$s) {
-                    $wanted[$s] = $control->feel[$s]->rate($control->span[$s]->position($stickUs[$s], $control->deadBandUs));
+                    $held[$s] = $control->span[$s]->position($stickUs[$s], $control->deadBandUs);
+                    $wanted[$s] = $control->feel[$s]->rate($held[$s]);
                 }
-                $throttle = 100 * $control->throttle->output(($control->span[3]->position($stickUs[3]) + 1) / 2);
+                $asked = $throttle = 100 * $control->throttle->output(($control->span[3]->position($stickUs[3]) + 1) / 2);
+            }
+            if (null !== $steering && 0 === $step % 4) {
+                $wanted = $steering->rates($held, $lean);
+                $throttle = $steering->throttle($asked, $lean);
             }
             $noise->have(self::MOST_RANDOM);
             $measured = $gyro->read($rate, $speed, $lift, $noise);
@@ -308,6 +315,9 @@ final readonly class FlightSimulator
                 $rate[0] += $ax * $h;
                 $rate[1] += $ay * $h;
                 $rate[2] += $az * $h;
+            }
+            if (null !== $steering) {
+                $lean = Steering::leaned($lean, $rate, $dt);
             }
             $sumCube = 0.0;
             for ($i = 0; $i < $n; ++$i) {

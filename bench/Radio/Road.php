@@ -9,6 +9,8 @@ use Ortholex\Core\Craft\Channel;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Radio\Protocol\Crsf;
 use Ortholex\Core\Radio\Protocol\Sbus;
+use Ortholex\Core\Switches\Action;
+use Ortholex\Core\Switches\OnIn;
 
 /** The way of a pilot's thumbs in flight: through the transmitter's memory and the receiver's frames to what the board looks at. */
 final readonly class Road
@@ -55,6 +57,25 @@ final readonly class Road
         }
 
         return $out;
+    }
+
+    /** @return list<Action> what the levers turn on where they stand */
+    public function on(): array
+    {
+        $memory = $this->radio->memory();
+        $us = [];
+        for ($channel = 0; $channel < Model::CHANNELS; ++$channel) {
+            $us[$channel + 1] = round($this->carried($memory->us($channel, $this->radio->controls)));
+        }
+        $on = [];
+        foreach (Action::cases() as $action) {
+            $zones = $this->set->text($action->setting());
+            if ('' !== $zones && OnIn::parse($zones)->holds($us)) {
+                $on[] = $action;
+            }
+        }
+
+        return $on;
     }
 
     private function carried(float $us): float

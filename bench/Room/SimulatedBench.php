@@ -130,6 +130,7 @@ final readonly class SimulatedBench implements Bench
                 default => ReceiverLight::Slow,
             },
             $radio->button,
+            ($radio->manner ?? $board?->kind()?->manner())?->value,
             '' === $told ? null : Telemetry::in($told),
         );
     }
@@ -175,10 +176,12 @@ final readonly class SimulatedBench implements Bench
         $s = $this->world->store->peek();
         $simulator = new FlightSimulator($this->world->physics);
         $kind = $this->world->board($s)->receiver()?->kind() ?? Rill::C;
+        $radio = $s->radio();
+        $radio->drops = \in_array('weak_link', $s->faults, true) ? max(0.3, $radio->drops) : $radio->drops;
         $flown = FlightCard::fly($card, $seconds, $this->world->physics->receiverHz, $simulator->hoverThrottle(), $seed);
 
         return $simulator->fly(
-            $flown->through(Road::of($s->radio(), $kind, $settings)),
+            $flown->through(Road::of($radio, $kind, $settings)),
             $settings,
             $seconds,
             $seed + 7,

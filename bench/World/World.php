@@ -34,6 +34,7 @@ final readonly class World
         'shy_esc' => 'the rear left ESC misses every other message',
         'loose_signal_wire' => 'the signal wire of the rear left ESC has a loose joint',
         'weak_motor' => 'the front right motor is worn and struggles at low output',
+        'weak_link' => 'the receiver misses three frames in ten',
         'weak_esc' => 'the ESC of front right is failing at low output',
     ];
 

@@ -18,6 +18,7 @@ final readonly class Radio
      * @param string|null          $receiver its name; null where none is soldered
      * @param ReceiverLight        $light    what its lamp shows
      * @param bool                 $button   its bind button is held
+     * @param string|null          $manner   what the receiver does when its transmitter goes silent: stops, flags, repeats or presets
      * @param Telemetry|null       $told     what the transmitter's screen shows of the craft; null for nothing
      */
     public function __construct(
@@ -30,6 +31,7 @@ final readonly class Radio
         public ?string $receiver,
         public ReceiverLight $light,
         public bool $button,
+        public ?string $manner,
         public ?Telemetry $told,
     ) {
     }

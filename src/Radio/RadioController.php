@@ -38,6 +38,7 @@ final class RadioController extends SheetController
         private readonly Benches $benches,
         private readonly Staging $staging,
         private readonly Words $words,
+        private readonly Cause $cause,
     ) {
     }
 
@@ -54,6 +55,7 @@ final class RadioController extends SheetController
             TelemetryView::of($craft, $state->preview, $state->reading?->told()),
             $this->staging->of($craft),
             $craft->isKnown(),
+            $this->cause->of($craft, $state->reading?->heard),
         ));
     }
 
@@ -80,14 +82,14 @@ final class RadioController extends SheetController
             $heard = ProtocolFinder::of($client->edges($uart->id));
             if ($heard->speaker->isReceiver()) {
                 if ($heard->inverted && null !== $heard->baud && !$uart->inverts) {
-                    throw BadRequest::at('uart', "{$this->named($heard)} is heard on UART $uart->id, which cannot turn the signal about. ".
+                    throw BadRequest::at('uart', Cause::said($heard)." is heard on UART $uart->id, which cannot turn the signal about. ".
                         'Solder it to another UART, on 13.');
                 }
                 $this->staging->stage($craft, $this->follows($craft, $board, $uart->id, $heard));
 
                 $where = $this->words->name("uart_$uart->id");
 
-                return Answer::said("{$this->named($heard)} on $where. What the board needs for it is staged.");
+                return Answer::said(Cause::said($heard)." on $where. What the board needs for it is staged.");
             }
             if (Speaker::Silent !== $heard->speaker) {
                 $other[] = $this->words->name("uart_$uart->id").(Speaker::Nmea === $heard->speaker ? ' (a position receiver)' : '');
@@ -96,13 +98,6 @@ final class RadioController extends SheetController
         $else = [] === $other ? '' : '; '.implode(', ', $other).' has something else';
         throw BadRequest::at('uart', "No receiver is heard on any UART$else.".
             ' It has no power, hangs on a wrong pad, or has never heard its transmitter since it has power: switch that on.');
-    }
-
-    private function named(Identification $heard): string
-    {
-        $said = strtoupper($heard->speaker->value);
-
-        return null === $heard->baud ? "$said, a pulse train," : "$said at $heard->baud baud".($heard->inverted ? ', inverted,' : '');
     }
 
     /** @return array<string, float|int|bool|string> */

@@ -29,6 +29,7 @@ final readonly class RadioView
         public TelemetryView $telemetry,
         public SettingSet $staged,
         private bool $known,
+        private string $cause,
     ) {
     }
 
@@ -206,6 +207,10 @@ final readonly class RadioView
     {
         $heard = $this->state->reading?->heard;
 
-        return null === $heard ? '' : $this->words->capital($heard).'.';
+        return match (true) {
+            '' !== $this->cause => $this->cause,
+            null === $heard => '',
+            default => $this->words->capital($heard).'.',
+        };
     }
 }

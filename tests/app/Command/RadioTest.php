@@ -120,6 +120,34 @@ final class RadioTest extends CommandCase
         self::assertSame([], $this->staged($this->craft('bittern')), 'what is heard is what is set');
     }
 
+    /** What is wrong is said in the words of its cause. */
+    public function testTheCauseOfSilenceAndRubbishIsSaid(): void
+    {
+        $this->heard();
+        $set = function (array $values): string {
+            $this->post('/craft/curlew/stage', ['values' => $values]);
+            $this->post('/craft/curlew/commit', ['reason' => 'wrong']);
+            usleep(60_000);
+
+            return $this->page('/craft/curlew/21');
+        };
+        self::assertStringContainsString(
+            'CRSF at 420000 baud arrives on UART 1, and the protocol is set to SBUS, the rate to 100000 baud, the polarity to inverted.',
+            $set(['receiver.protocol' => 'sbus', 'uart.1.baud' => '100000', 'uart.1.inverted' => true]),
+        );
+        self::assertStringContainsString(
+            'CRSF at 420000 baud arrives on UART 1: the wrong pad, or the wrong UART is told.',
+            $set(['receiver.protocol' => 'crsf', 'uart.1.role' => 'none', 'uart.2.role' => 'receiver']),
+        );
+        $this->post('/craft/curlew/radio/find');
+        $this->post('/craft/curlew/commit', ['reason' => 'found']);
+        usleep(60_000);
+        self::assertStringContainsString('The sticks say what you mean.', $this->page('/craft/curlew/21'));
+        $this->move('curlew', 'transmitter', '0');
+        usleep(400_000);
+        self::assertStringContainsString('The receiver speaks, and hears no transmitter', $this->page('/craft/curlew/21'));
+    }
+
     public function testWithoutALinkNothingIsCaptured(): void
     {
         $this->link();

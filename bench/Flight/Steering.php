@@ -1,0 +1,113 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Bench\Flight;
+
+use Ortholex\Core\Control\Feel;
+use Ortholex\Core\Craft\SettingSet;
+use Ortholex\Core\Switches\Action;
+
+/**
+ * What the firmware makes of sticks when an action steers: in angle the stick is a tilt, in horizon it levels around the centre only,
+ * and with take-off heading steering roll and pitch are taken as at take-off, however the craft has turned since.
+ */
+final readonly class Steering
+{
+    /** More than this the lift of throttle does not give: at 60° of tilt. */
+    private const MOST_LIFT = 2.0;
+
+    /** @param list<Feel> $feel by axis */
+    private function __construct(
+        private array $feel,
+        private bool $angle,
+        private bool $horizon,
+        private bool $heading,
+        private float $fullTiltDeg,
+        private float $strength,
+        private float $levelUntil,
+        private bool $lifts,
+    ) {
+    }
+
+    /**
+     * Null when nothing steers: the sticks are rates then, and there is nothing to reckon.
+     *
+     * @param list<Feel>   $feel
+     * @param list<Action> $on
+     */
+    public static function of(SettingSet $set, array $feel, array $on): ?self
+    {
+        $is = static fn (Action $a): bool => \in_array($a, $on, true);
+        if (!$is(Action::Angle) && !$is(Action::Horizon) && !$is(Action::HeadingSteering)) {
+            return null;
+        }
+
+        return new self(
+            $feel,
+            $is(Action::Angle),
+            $is(Action::Horizon) && !$is(Action::Angle),
+            $is(Action::HeadingSteering),
+            $set->number('angle.full_tilt_deg', 50),
+            $set->number('angle.strength_per_s', 5),
+            $set->number('horizon.level_until_pct', 70) / 100,
+            $set->flag('angle.throttle_lift'),
+        );
+    }
+
+    /**
+     * @param array{float, float, float} $sticks roll, pitch, yaw, −1 to 1
+     * @param array{float, float, float} $lean   roll, pitch and heading since take-off, deg
+     *
+     * @return array{float, float, float} wanted rates, deg/s
+     */
+    public function rates(array $sticks, array $lean): array
+    {
+        [$roll, $pitch, $yaw] = $sticks;
+        if ($this->heading) {
+            // Nose up lets it go backwards: as a push over the ground, forward is minus pitch.
+            $turned = deg2rad($lean[2]);
+            [$roll, $pitch] = [$roll * cos($turned) + $pitch * sin($turned), $pitch * cos($turned) - $roll * sin($turned)];
+        }
+        $rates = [$this->feel[0]->rate($roll), $this->feel[1]->rate($pitch), $this->feel[2]->rate($yaw)];
+        $levels = $this->angle ? 1.0 : ($this->horizon ? max(0.0, 1 - max(abs($roll), abs($pitch)) / $this->levelUntil) : 0.0);
+        foreach ($levels > 0 ? [$roll, $pitch] : [] as $axis => $stick) {
+            $full = $this->feel[$axis]->full();
+            $back = max(-$full, min($full, $this->strength * ($stick * $this->fullTiltDeg - $lean[$axis])));
+            $rates[$axis] = $levels * $back + (1 - $levels) * $rates[$axis];
+        }
+
+        return $rates;
+    }
+
+    /** @param array{float, float, float} $lean deg */
+    public function throttle(float $pct, array $lean): float
+    {
+        $up = cos(deg2rad($lean[0])) * cos(deg2rad($lean[1]));
+
+        return $this->lifts && $this->angle && $up > 0 ? min(100.0, $pct * min(self::MOST_LIFT, 1 / $up)) : $pct;
+    }
+
+    /**
+     * How the craft leans after a step of time, by its own rates (Euler angles; Stevens and Lewis, Aircraft Control and Simulation).
+     *
+     * @param array{float, float, float} $lean deg
+     * @param array{float, float, float} $rate of the body, deg/s
+     *
+     * @return array{float, float, float}
+     */
+    public static function leaned(array $lean, array $rate, float $dt): array
+    {
+        [$phi, $theta] = [deg2rad($lean[0]), deg2rad($lean[1])];
+        $cos = cos($theta);
+        $cos = abs($cos) < 0.02 ? ($cos < 0 ? -0.02 : 0.02) : $cos;
+        $turns = ($rate[1] * sin($phi) + $rate[2] * cos($phi)) / $cos;
+        $next = [
+            $lean[0] + ($rate[0] + $turns * sin($theta)) * $dt,
+            $lean[1] + ($rate[1] * cos($phi) - $rate[2] * sin($phi)) * $dt,
+            $lean[2] + $turns * $dt,
+        ];
+
+        return [fmod($next[0] + 540, 360) - 180, max(-89.0, min(89.0, $next[1])), $next[2]];
+    }
+}
