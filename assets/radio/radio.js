@@ -50,6 +50,14 @@ attach('#radio-drawing', (svg, signal) => {
         if (lost && now.lost_pct !== null) lost.textContent = `${now.lost_pct.toFixed(1)} %`;
     };
 
+    let told = '';
+    const complain = (words) => {
+        const spot = document.getElementById('radio-problem');
+        if (!spot || words === told) return;
+        told = words;
+        spot.textContent = words;
+        spot.hidden = words === '';
+    };
     const tick = async () => {
         if (signal.aborted) return;
         if (!document.hidden) {
@@ -59,8 +67,10 @@ attach('#radio-drawing', (svg, signal) => {
                 since = now.newest;
                 draw(now);
                 if (now.step !== svg.dataset.step || now.asked !== svg.dataset.asked) refreshPage();
-            } catch {
-                // The shell says when the server does not answer.
+                complain('');
+            } catch (error) {
+                // The shell says when the server does not answer at all.
+                if (error.status) complain(error.message);
             }
         }
         timer = setTimeout(tick, EVERY_MS);

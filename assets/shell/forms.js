@@ -52,21 +52,47 @@ const tab = sessionStorage.getItem('tab') ?? `${Date.now()}-${Math.random()}`.sl
 sessionStorage.setItem('tab', tab);
 document.addEventListener('formdata', (e) => e.target.method === 'post' && e.formData.set('tab', tab), true);
 
-// One after the other: a form that is sent while another is on its way would take its place.
-const waiting = new Set();
+// One after the other: a form that is sent while another is on its way would take its place, and the page that the one before leads
+// to would take the next one's.
+const waiting = [];
+let leads = false;
 
-export function send(form) {
-    if (submitting()) waiting.add(form);
-    else form.requestSubmit();
+export function send(form, submitter = null) {
+    if (!submitting() && !leads) {
+        form.removeAttribute('data-waiting');
+        form.requestSubmit(submitter);
+    } else if (submitter || !waiting.some((w) => w.form === form)) {
+        // What stands in it is kept by a page that is drawn anew meanwhile.
+        form.setAttribute('data-waiting', '');
+        waiting.push({ form, submitter });
+    }
 }
 
-document.addEventListener('turbo:submit-end', () => {
-    setTimeout(() => {
-        const [next] = waiting;
-        waiting.delete(next);
-        if (next?.isConnected) send(next);
-    });
+// A button that is pressed meanwhile waits for its turn as well, so that quick hands lose nothing.
+document.addEventListener(
+    'submit',
+    (e) => {
+        if ((!submitting() && !leads) || e.target.method !== 'post' || e.target.closest('[data-turbo="false"]')) return;
+        e.preventDefault();
+        e.stopImmediatePropagation();
+        send(e.target, e.submitter);
+    },
+    true,
+);
+
+function next() {
+    leads = false;
+    const one = waiting.shift();
+    if (!one) return;
+    if (one.form.isConnected) send(one.form, one.submitter?.isConnected ? one.submitter : null);
+    else next();
+}
+
+document.addEventListener('turbo:submit-end', (e) => {
+    leads = Boolean(e.detail.fetchResponse?.redirected);
+    if (!leads) setTimeout(next);
 });
+for (const there of ['turbo:load', 'turbo:fetch-request-error']) document.addEventListener(there, () => setTimeout(next));
 
 // Sent by each change: only what was changed, so that nothing else is touched.
 attach('form[data-at-once]', (form, signal) => {
@@ -99,7 +125,10 @@ attach('[data-print]', (button, signal) => button.addEventListener('click', () =
 const wanted = () => {
     document.getElementById('wanted')?.scrollIntoView({ block: 'center' });
     const name = new URLSearchParams(location.search).get('setting');
-    if (name) document.querySelector(`[data-setting="${CSS.escape(name)}"]`)?.focus();
+    const field = name && document.querySelector(`[data-setting="${CSS.escape(name)}"]`);
+    if (!field) return;
+    for (let box = field.closest('details'); box; box = box.parentElement.closest('details')) box.open = true;
+    field.focus();
 };
 document.addEventListener('turbo:load', (e) => {
     if (wanted.at !== location.href) wanted(e);

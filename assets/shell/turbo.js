@@ -67,6 +67,8 @@ document.addEventListener('turbo:before-morph-element', (e) => {
         for (const { name, value } of newElement.attributes)
             if (name.startsWith('data-') && el.getAttribute(name) !== value) el.setAttribute(name, value);
     }
+    // Its form waits for its turn.
+    if (el.form?.hasAttribute?.('data-waiting')) e.preventDefault();
     // Being typed, or typed and not yet sent.
     if (typed(el) && el.value !== el.defaultValue && !el.hasAttribute('data-sent')) {
         if (el === document.activeElement || !el.hasAttribute('data-setting')) e.preventDefault();
@@ -76,7 +78,8 @@ document.addEventListener('turbo:before-morph-element', (e) => {
 document.addEventListener('turbo:before-morph-attribute', (e) => {
     const { attributeName } = e.detail;
     // Opened by hand, or moved by a script.
-    if (attributeName === 'open' || attributeName === 'style' || attributeName === 'data-sent') e.preventDefault();
+    if (attributeName === 'open' || attributeName === 'style' || attributeName === 'data-sent' || attributeName === 'data-waiting')
+        e.preventDefault();
     if (attributeName === 'hidden' && e.target.hasAttribute('data-shown-by-script')) e.preventDefault();
     if (e.target.closest('.progress') && ['aria-valuenow', 'data-percent'].includes(attributeName)) e.preventDefault();
 });

@@ -27,6 +27,7 @@ use Ortholex\Core\Switches\Arming;
 use Ortholex\Core\Switches\ArmingInput;
 use Ortholex\Core\Switches\Bar;
 use Ortholex\Core\Switches\OnIn;
+use Ortholex\Core\Switches\SwitchMap;
 use Ortholex\Core\Wiring\BoardPads;
 use Ortholex\Core\Wiring\Part;
 use Ortholex\Core\Wiring\PartRole;
@@ -301,15 +302,7 @@ final readonly class BoardRadio
      */
     private function on(array $us): array
     {
-        $on = [];
-        foreach (Action::cases() as $action) {
-            $text = $this->set->text($action->setting());
-            if ('' !== $text && OnIn::parse($text)->holds($us)) {
-                $on[] = $action;
-            }
-        }
-
-        return $on;
+        return SwitchMap::of($this->set, [])->on($us);
     }
 
     /**

@@ -10,7 +10,7 @@ use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Radio\Protocol\Crsf;
 use Ortholex\Core\Radio\Protocol\Sbus;
 use Ortholex\Core\Switches\Action;
-use Ortholex\Core\Switches\OnIn;
+use Ortholex\Core\Switches\SwitchMap;
 
 /** The way of a pilot's thumbs in flight: through the transmitter's memory and the receiver's frames to what the board looks at. */
 final readonly class Road
@@ -67,15 +67,8 @@ final readonly class Road
         for ($channel = 0; $channel < Model::CHANNELS; ++$channel) {
             $us[$channel + 1] = round($this->carried($memory->us($channel, $this->radio->controls)));
         }
-        $on = [];
-        foreach (Action::cases() as $action) {
-            $zones = $this->set->text($action->setting());
-            if ('' !== $zones && OnIn::parse($zones)->holds($us)) {
-                $on[] = $action;
-            }
-        }
 
-        return $on;
+        return SwitchMap::of($this->set, [])->on($us);
     }
 
     private function carried(float $us): float

@@ -20,6 +20,9 @@ use Ortholex\Core\Craft\Channel;
 use Ortholex\Core\Radio\Wire\Identification;
 use Ortholex\Core\Radio\Wire\ProtocolFinder;
 use Ortholex\Core\Radio\Wire\Speaker;
+use Ortholex\Core\Settings\Catalogue;
+use Ortholex\Core\Settings\Setting;
+use Ortholex\Core\Settings\SettingGroup;
 use Ortholex\Core\Wiring\BoardPads;
 use Ortholex\Core\Wiring\PartRole;
 use Symfony\Component\HttpFoundation\JsonResponse;
@@ -39,6 +42,7 @@ final class RadioController extends SheetController
         private readonly Staging $staging,
         private readonly Words $words,
         private readonly Cause $cause,
+        private readonly Catalogue $catalogue,
     ) {
     }
 
@@ -56,6 +60,7 @@ final class RadioController extends SheetController
             $this->staging->of($craft),
             $craft->isKnown(),
             $this->cause->of($craft, $state->reading?->heard),
+            $this->fields($craft),
         ));
     }
 
@@ -207,6 +212,16 @@ final class RadioController extends SheetController
         }
 
         return $stock;
+    }
+
+    /** @return list<Setting> */
+    private function fields(Craft $craft): array
+    {
+        $is = static fn (Setting $s): bool => SettingGroup::Radio === $s->group
+            && !str_starts_with($s->name, 'telemetry.')
+            && $craft->settings->has($s->name);
+
+        return array_values(array_filter($this->catalogue->of($craft->version()), $is));
     }
 
     private function state(Craft $craft, int $since = 0): RadioState

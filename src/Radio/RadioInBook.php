@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace Ortholex\App\Radio;
 
 use Ortholex\App\Book\Craft;
+use Ortholex\App\Book\Sheet\Part;
+use Ortholex\App\Book\Sheet\PartMark;
 use Ortholex\App\Book\Step\NextStep;
 use Ortholex\App\Book\Step\NextStepSource;
 use Ortholex\App\Book\Step\Urgency;
@@ -12,10 +14,23 @@ use Ortholex\App\Sticks\Listening;
 use Symfony\Component\Routing\Generator\UrlGeneratorInterface;
 
 /** What the book knows through sheet 21: a radio whose sticks were never shown. */
-final readonly class RadioInBook implements NextStepSource
+final readonly class RadioInBook implements NextStepSource, PartMark
 {
     public function __construct(private Listening $listening, private UrlGeneratorInterface $urls)
     {
+    }
+
+    public function part(): Part
+    {
+        return Part::Command;
+    }
+
+    /** Done when the sticks and the levers were shown. */
+    public function mark(Craft $craft): string
+    {
+        $shown = $this->listening->evidence($craft);
+
+        return [] !== $shown->spans && null === $shown->channelOrder()->clash && [] !== $shown->levers ? '✓' : '○';
     }
 
     public function steps(Craft $craft): iterable

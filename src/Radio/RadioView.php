@@ -13,6 +13,7 @@ use Ortholex\Core\Radio\Delay\CommandDelay;
 use Ortholex\Core\Radio\Heard;
 use Ortholex\Core\Radio\Protocol\Protocol;
 use Ortholex\Core\Radio\Protocol\RadioFrame;
+use Ortholex\Core\Settings\Setting;
 
 /** What sheet 21 shows, in the units of its drawing: the sticks in boxes of 1000 µs, a ruler for every channel. */
 final readonly class RadioView
@@ -22,6 +23,7 @@ final readonly class RadioView
 
     private const STICKS = ['left' => ['x' => 'yaw', 'y' => 'throttle'], 'right' => ['x' => 'roll', 'y' => 'pitch']];
 
+    /** @param list<Setting> $fields of receiver and channels */
     public function __construct(
         public RadioState $state,
         public ?Capture $capture,
@@ -30,6 +32,7 @@ final readonly class RadioView
         public SettingSet $staged,
         private bool $known,
         private string $cause,
+        public array $fields,
     ) {
     }
 

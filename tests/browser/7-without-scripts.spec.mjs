@@ -278,3 +278,23 @@ test('typing, focus, scroll and an open tray survive what another page does', as
     expect(await table.evaluate((el) => el.scrollTop)).toBe(400);
     await other.close();
 });
+
+test('buttons pressed one after the other all arrive, however slow the server is', async ({ page }) => {
+    await page.goto('/craft/bittern/61');
+    await started(page);
+    const state = (name) => page.locator(`#thing-${name}`).getAttribute('aria-pressed');
+    const before = { props: await state('props'), transmitter: await state('transmitter'), outdoors: await state('outdoors') };
+    await page.route('**/bench', async (route) => {
+        await new Promise((r) => setTimeout(r, 600));
+        await route.continue();
+    });
+    for (const name of Object.keys(before)) await page.locator(`#thing-${name}`).click();
+    for (const [name, was] of Object.entries(before))
+        await expect(page.locator(`#thing-${name}`)).toHaveAttribute('aria-pressed', was === 'true' ? 'false' : 'true');
+    await page.unroute('**/bench');
+    for (const name of Object.keys(before)) {
+        await page.locator(`#thing-${name}`).click();
+        await expect(page.locator(`#thing-${name}`)).toHaveAttribute('aria-pressed', before[name]);
+        await started(page);
+    }
+});

@@ -61,13 +61,13 @@ async function pull(page, side, way) {
 }
 
 const round = [];
-for (let i = 0; i <= 8; ++i) round.push([1.2 * Math.cos((i * Math.PI) / 4), 1.2 * Math.sin((i * Math.PI) / 4), 120]);
+for (let i = 0; i <= 8; ++i) round.push([1.2 * Math.cos((i * Math.PI) / 4), 1.2 * Math.sin((i * Math.PI) / 4), 160]);
 // Into the corners, so that both ends of both axes are reached.
 const corners = [
-    [1.2, -1.2, 260],
-    [1.2, 1.2, 260],
-    [-1.2, 1.2, 260],
-    [-1.2, -1.2, 260],
+    [1.2, -1.2, 420],
+    [1.2, 1.2, 420],
+    [-1.2, 1.2, 420],
+    [-1.2, -1.2, 420],
 ];
 
 const asked = (page, words) => expect(page.locator('#radio-asked')).toContainText(words);

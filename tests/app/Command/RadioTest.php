@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Ortholex\Tests\app\Command;
 
+use Ortholex\Tests\app\Fault\FullDisk;
+
 /** Sheet 21 through its forms. */
 final class RadioTest extends CommandCase
 {
@@ -106,6 +108,21 @@ final class RadioTest extends CommandCase
         self::assertSame([], $left, 'what was seen before does not go on');
         $this->post('/craft/curlew/radio/capture/end', ['drop' => '1']);
         self::assertSame('', $this->json('/craft/curlew/radio/now.json')['capture']);
+    }
+
+    public function testACaptureOnAFullDiskSaysSoAndGoesOnWithRoom(): void
+    {
+        $this->heard();
+        $this->post('/craft/curlew/radio/capture', ['kind' => 'spans']);
+        FullDisk::fillAt(1);
+        usleep(50_000);
+        $this->browser->request('GET', '/craft/curlew/radio/now.json', server: ['HTTP_ACCEPT' => 'application/json']);
+        self::assertResponseStatusCodeSame(507);
+        self::assertStringContainsString('disk is full', (string) $this->browser->getResponse()->getContent());
+        FullDisk::fillAt(0);
+        $this->look('curlew', 0.2);
+        self::assertSame('spans', $this->json('/craft/curlew/radio/now.json')['capture']);
+        self::assertNotSame([], $this->entities()->getConnection()->fetchFirstColumn('SELECT frames FROM stick_piece'));
     }
 
     public function testNothingIsFoundWhereNothingSpeaks(): void
