@@ -194,34 +194,34 @@ attach('#feel', (root, signal) => {
         if (drawn.now) make(svg, 'path', { class: `curve ${ahead ? 'was' : ''}`, d: path(drawn.now.throttle, x, y) });
         if (ahead && JSON.stringify(ahead.throttle) !== JSON.stringify(drawn.now?.throttle))
             make(svg, 'path', { class: 'curve staged', d: path(ahead.throttle, x, y) });
-        const [names, soft] = [['throttle.hover_stick_pct', 'throttle.hover_output_pct'], 'throttle.limit_pct'];
+        const [names, limitName] = [['throttle.hover_stick_pct', 'throttle.hover_output_pct'], 'throttle.limit_pct'];
         const [hx, hy] = names.map((n, i) => valueOf(n, drawn.hover[i]));
-        const clip = (v, low, high) => Math.round(Math.max(low, Math.min(high, v)));
+        // Within what the board takes; one that has no such setting has nothing to drag.
+        const within = (name, v) => Math.round(Math.max(drawn.ranges[name].low, Math.min(drawn.ranges[name].high, v)));
+        if (!drawn.ranges[limitName] || !drawn.ranges[names[0]]) return;
         handle(svg, {
             id: 'point-hover',
             label: 'hover: stick, %',
             at: [x.to(hx), y.to(hy)],
-            low: 15,
-            high: 85,
+            ...drawn.ranges[names[0]],
             value: hx,
             step: 1,
             staged: drawn.staged_names.some((n) => names.includes(n)),
-            move: (p) => ({ [names[0]]: clip(x.of(p.x), 15, 85), [names[1]]: clip(y.of(p.y), 5, 90) }),
+            move: (p) => ({ [names[0]]: within(names[0], x.of(p.x)), [names[1]]: within(names[1], y.of(p.y)) }),
             values: (v) => ({ [names[0]]: Math.round(v) }),
         });
         make(svg, 'text', { class: 'cap', x: x.to(hx) + 12, y: y.to(hy) + 4 }, 'hover');
-        const limit = valueOf(soft, drawn.limit);
+        const limit = valueOf(limitName, drawn.limit);
         handle(svg, {
             id: 'point-limit',
             label: 'throttle limit, %',
             at: [x.to(100), y.to(limit)],
-            low: 30,
-            high: 100,
+            ...drawn.ranges[limitName],
             value: limit,
             step: 1,
-            staged: drawn.staged_names.includes(soft),
-            move: (p) => ({ [soft]: clip(y.of(p.y), 30, 100) }),
-            values: (v) => ({ [soft]: Math.round(v) }),
+            staged: drawn.staged_names.includes(limitName),
+            move: (p) => ({ [limitName]: within(limitName, y.of(p.y)) }),
+            values: (v) => ({ [limitName]: Math.round(v) }),
         });
         make(svg, 'circle', { class: 'live', 'data-live': 'throttle', r: 5, hidden: '' });
         place();
@@ -266,8 +266,7 @@ attach('#feel', (root, signal) => {
             id: 'point-cutoff',
             label: 'command low-pass cutoff, Hz',
             at: [x.to(at.delay_ms), y.to(at.residue_pct)],
-            low: 5,
-            high: 250,
+            ...drawn.ranges[name],
             value: hz,
             step: 1,
             staged: drawn.staged_names.includes(name),

@@ -111,6 +111,7 @@ final readonly class FeelView
             'staged' => $this->staged->where(self::isMine(...))->isEmpty() ? null : $curves($this->preview),
             'beside' => null === $this->beside ? null : $curves($this->now->with($this->beside)),
             'points' => $points,
+            'ranges' => $this->ranges,
             'staged_names' => $this->staged->where(self::isMine(...))->names(),
             'hover' => [$this->preview->number('throttle.hover_stick_pct', 50), $this->preview->number('throttle.hover_output_pct', 50)],
             'limit' => $this->preview->number('throttle.limit_pct', 100),

@@ -17,8 +17,10 @@ use Ortholex\App\Book\Step\Urgency;
 use Ortholex\App\Settings\Tray\TrayEffect;
 use Ortholex\App\Settings\Tray\TrayEffects;
 use Ortholex\Core\Craft\SettingSet;
+use Symfony\Component\DependencyInjection\Attribute\AsTaggedItem;
 use Symfony\Component\Routing\Generator\UrlGeneratorInterface;
 
+#[AsTaggedItem(priority: 20)]
 final readonly class ToyInBook implements LiveSource, NextStepSource, PartMark, SearchSource, TrayEffects
 {
     public function __construct(private UrlGeneratorInterface $urls)
