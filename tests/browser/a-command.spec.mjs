@@ -168,8 +168,7 @@ test('21 by keys: the same road, without the mouse', async ({ page }) => {
     await page.context().addCookies([{ name: 'tiller', value: 'open', url: 'http://127.0.0.1:8799' }]);
     await found(page);
     const press = async (name) => {
-        await page.getByRole('button', { name, exact: true }).focus();
-        await page.keyboard.press('Enter');
+        await page.getByRole('button', { name, exact: true }).press('Enter');
         await started(page);
     };
     const hold = async (side, keys, ms = 450) => {
@@ -179,24 +178,26 @@ test('21 by keys: the same road, without the mouse', async ({ page }) => {
         await page.waitForTimeout(ms);
         for (const key of [...keys].reverse()) await page.keyboard.up(key);
     };
+    // From elsewhere, so that the address tells when it is there; the page is drawn anew a moment after it.
+    await page.goto('/craft/dunlin/22');
+    await started(page);
     await page.keyboard.press('2');
     await page.keyboard.press('1');
     await expect(page).toHaveURL(/\/21$/);
+    await expect(h1(page)).toHaveText('The board listens to no receiver yet.');
     await started(page);
     await expect(page.locator('#tiller')).toBeVisible();
     await press('Find the receiver');
     await expect(h1(page)).toContainText('the board hears it once this is committed');
     await commit(page, 'found');
-    await page.locator('#thing-transmitter').focus();
-    await page.keyboard.press('Enter');
+    await page.locator('#thing-transmitter').press('Enter');
     await expect(page.locator('#thing-transmitter')).toHaveAttribute('aria-pressed', 'true');
     await expect(page.locator('.receiver')).toContainText('no transmitter');
     await started(page);
     await press('Hold its button');
     await expect(page.getByRole('button', { name: 'Let its button go' })).toBeVisible();
     for (const light of ['no power', 'waits to be bound']) {
-        await page.locator('#thing-cable').focus();
-        await page.keyboard.press('Enter');
+        await page.locator('#thing-cable').press('Enter');
         await expect(page.locator('.receiver')).toContainText(light);
         await started(page);
     }
