@@ -15,8 +15,6 @@ export default defineConfig({
     workers: 1,
     fullyParallel: false,
     timeout: 150_000,
-    // Once more, told as flaky in the summary: hands that are quicker than a loaded machine are no fault of what is tested.
-    retries: 1,
     expect: { timeout: 30_000 },
     reporter: [['list']],
     outputDir: '../../var/browser-results',
