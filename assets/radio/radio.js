@@ -66,7 +66,7 @@ attach('#radio-drawing', (svg, signal) => {
                 if (now.newest < since) trail = [];
                 since = now.newest;
                 draw(now);
-                if (now.step !== svg.dataset.step || now.asked !== svg.dataset.asked) refreshPage();
+                if (now.step !== svg.dataset.step || now.state !== svg.dataset.state) refreshPage();
                 complain('');
             } catch (error) {
                 // The shell says when the server does not answer at all.

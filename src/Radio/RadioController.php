@@ -130,7 +130,13 @@ final class RadioController extends SheetController
     public function capture(string $slug, Request $request): Answer
     {
         $craft = $this->crafts->named($slug);
-        $kind = CaptureKind::tryFrom(Input::of($request)->text('kind', 20));
+        $input = Input::of($request);
+        if ($input->flag('again')) {
+            $this->listening->again($craft);
+
+            return Answer::of();
+        }
+        $kind = CaptureKind::tryFrom($input->text('kind', 20));
         $this->listening->begin($craft, $kind ?? throw BadRequest::at('kind', 'What is to be captured: order, spans or levers.'));
 
         return Answer::of();

@@ -39,6 +39,7 @@ final readonly class RadioMoment
             'lost_pct' => null === $reading ? null : round(100 * $reading->lostShare, 1),
             'quality_pct' => $reading?->link?->qualityPct,
             'asked' => $capture?->asked->value ?? '',
+            'state' => $capture?->state() ?? '',
             'capture' => $capture?->kind->value ?? '',
         ];
     }

@@ -58,10 +58,27 @@ final readonly class RadioView
         return match ($this->capture?->asked) {
             Channel::Roll => 'Push the roll stick all the way to the right, and let it go.',
             Channel::Pitch => 'Pull the pitch stick all the way towards you, nose up, and let it go.',
-            Channel::Throttle => 'Push the throttle all the way up, and leave it there.',
+            Channel::Throttle => 'Push the throttle all the way up, and leave it there. If it is up already, fetch it from below.',
             Channel::Yaw => 'Push the yaw stick all the way to the right, and let it go.',
             null => '',
         };
+    }
+
+    /** What was shown until now: the channel of each stick. */
+    public function shownSoFar(): string
+    {
+        $said = [];
+        foreach ($this->state->evidence->order as $stick => $one) {
+            $said[] = "$stick is channel {$one['number']}".($one['reversed'] ? ', backwards' : '');
+        }
+
+        return implode('; ', $said);
+    }
+
+    /** What hinders the stick that is asked for from being told, in words; '' for nothing. */
+    public function hinders(): string
+    {
+        return null === $this->capture?->why ? '' : $this->words->of($this->capture->why);
     }
 
     public function answer(): string

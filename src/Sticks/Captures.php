@@ -8,7 +8,10 @@ use Doctrine\DBAL\Connection;
 use Doctrine\DBAL\ParameterType;
 use Ortholex\App\Book\Craft;
 use Ortholex\Core\Craft\Channel;
+use Ortholex\Core\Fact\Fact;
+use Ortholex\Core\Fact\Stored;
 use Ortholex\Core\Radio\RadioReading;
+use Ortholex\Core\Radio\Span\OrderCode;
 use Ortholex\Core\Radio\Span\StickHistory;
 
 /**
@@ -21,6 +24,7 @@ final readonly class Captures
     private const MOST_FRAMES = 13_500;
 
     private const CHANNELS = 16;
+    private const ROW = 'SELECT kind, asked, plugging, last_frame, why FROM stick_capture WHERE craft_id = ?';
 
     public function __construct(private Connection $db)
     {
@@ -28,7 +32,7 @@ final readonly class Captures
 
     public function of(Craft $craft): ?Capture
     {
-        $row = $this->db->fetchAssociative('SELECT kind, asked, plugging, last_frame FROM stick_capture WHERE craft_id = ?', [$craft->id]);
+        $row = $this->db->fetchAssociative(self::ROW, [$craft->id]);
         if (false === $row || !\is_string($row['kind']) || !\is_string($row['asked'])) {
             return null;
         }
@@ -39,6 +43,7 @@ final readonly class Captures
             Channel::tryFrom($row['asked']),
             $whole($row['plugging']),
             $whole($row['last_frame']),
+            self::why($row['why']),
         );
     }
 
@@ -55,6 +60,18 @@ final readonly class Captures
                 'last_frame' => $lastFrame,
             ]);
         });
+    }
+
+    public function hinder(Craft $craft, Fact $why): void
+    {
+        $this->db->update('stick_capture', ['why' => json_encode($why->toArray(), \JSON_THROW_ON_ERROR)], ['craft_id' => $craft->id]);
+    }
+
+    private static function why(mixed $kept): ?Fact
+    {
+        $data = \is_string($kept) && '' !== $kept ? json_decode($kept, true) : null;
+
+        return \is_array($data) ? Fact::fromArray(Stored::of($data), OrderCode::class) : null;
     }
 
     public function end(Craft $craft): void

@@ -93,6 +93,12 @@ final readonly class Evidence
         return ChannelOrder::of($moved);
     }
 
+    /** @return array<string, int> the channel of each stick that was shown, by stick */
+    public function numbers(): array
+    {
+        return array_map(static fn (array $one): int => $one['number'], $this->order);
+    }
+
     /** @param array<string, array{number: int, reversed: bool, margin: float}> $order */
     public function withOrder(array $order): self
     {

@@ -13,17 +13,13 @@ use Ortholex\App\Work\Jobs;
 use Ortholex\Core\Craft\Channel;
 use Ortholex\Core\Link\LinkError;
 use Ortholex\Core\Radio\RadioReading;
-use Ortholex\Core\Radio\Span\MovedStick;
+use Ortholex\Core\Radio\Span\Showing;
 use Ortholex\Core\Radio\Span\SpanCapture;
 use Ortholex\Core\Switches\FoundSwitch;
 
 /** Looks at a craft's radio, and goes on with the capture that is under way. */
 final readonly class Listening
 {
-    /** A sprung stick is back when it is this near to where it was, µs, for so many frames. */
-    private const BACK_US = 40.0;
-
-    private const BACK_FRAMES = 12;
     private const INTERVAL_MS = 7.0;
 
     public function __construct(
@@ -65,6 +61,17 @@ final readonly class Listening
             $this->keep($craft, $this->evidence($craft)->withOrder([]));
         }
         $this->captures->begin($craft, $kind, $asked, $plugging, $reading->newest);
+    }
+
+    /** Asks for the same stick again: what moved until now does not count. */
+    public function again(Craft $craft): void
+    {
+        $this->links->demandLinked($craft);
+        $capture = $this->captures->of($craft);
+        if (null !== $capture) {
+            $newest = $this->benches->client($craft)->radio(\PHP_INT_MAX >> 32)->newest;
+            $this->captures->begin($craft, $capture->kind, $capture->asked, $capture->plugging, $newest);
+        }
     }
 
     /** What is known of the radio. */
@@ -135,22 +142,25 @@ final readonly class Listening
             return;
         }
         $this->captures->add($craft, $capture, $reading);
-        if (null !== $capture->asked) {
-            $this->ask($craft, $capture, $reading);
+        if (null !== $capture->asked && null === $capture->why) {
+            $this->ask($craft, $capture, $capture->asked, $reading);
         }
     }
 
-    /** Whether the stick that is asked for was shown; then the next is. */
-    private function ask(Craft $craft, Capture $capture, RadioReading $reading): void
+    /** Whether the stick that is asked for was shown; then the next is. What hinders stays until it is asked for again. */
+    private function ask(Craft $craft, Capture $capture, Channel $asked, RadioReading $reading): void
     {
-        $asked = $capture->asked ?? Channel::Roll;
-        $history = $this->captures->history($craft, $reading->intervalMs ?? self::INTERVAL_MS);
-        $moved = MovedStick::of($asked, $history);
-        if (null === $moved->number || !self::isBack($history->channel($moved->number), Channel::Throttle === $asked)) {
-            return;
-        }
         $evidence = $this->evidence($craft);
         $order = $evidence->order;
+        $history = $this->captures->history($craft, $reading->intervalMs ?? self::INTERVAL_MS);
+        $showing = Showing::of($asked, $history, $evidence->numbers());
+        if (null !== $showing->why) {
+            $this->captures->hinder($craft, $showing->why);
+        }
+        $moved = $showing->stick;
+        if (null === $moved?->number) {
+            return;
+        }
         $order[$asked->value] = ['number' => $moved->number, 'reversed' => $moved->reversed, 'margin' => $moved->margin];
         $this->keep($craft, $evidence->withOrder($order));
         $left = array_values(array_filter(Channel::cases(), static fn (Channel $c): bool => !isset($order[$c->value])));
@@ -160,20 +170,5 @@ final readonly class Listening
             return;
         }
         $this->captures->begin($craft, CaptureKind::Order, $left[0], $capture->plugging, $reading->newest);
-    }
-
-    /**
-     * A sprung stick has come back; a throttle stays where it was put, for a moment.
-     *
-     * @param list<float> $us
-     */
-    private static function isBack(array $us, bool $throttle): bool
-    {
-        $last = \array_slice($us, -self::BACK_FRAMES);
-        if (\count($last) < self::BACK_FRAMES) {
-            return false;
-        }
-
-        return max($last) - min($last) < self::BACK_US && ($throttle || abs($last[0] - $us[0]) < self::BACK_US);
     }
 }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\Tests\app\Command;
 
+use Ortholex\App\Sticks\Evidence;
 use Ortholex\Tests\app\Fault\FullDisk;
 
 /** Sheet 21 through its forms. */
@@ -108,6 +109,44 @@ final class RadioTest extends CommandCase
         self::assertSame([], $left, 'what was seen before does not go on');
         $this->post('/craft/curlew/radio/capture/end', ['drop' => '1']);
         self::assertSame('', $this->json('/craft/curlew/radio/now.json')['capture']);
+    }
+
+    public function testAWrongStickIsSaidAtOnceAndAskedForAgain(): void
+    {
+        $this->heard();
+        $now = fn (): array => $this->json('/craft/curlew/radio/now.json');
+        $push = function (string $to, float $seconds = 0.4): void {
+            $this->move('curlew', 'radio:sticks', $to);
+            $this->look('curlew', $seconds);
+            $this->move('curlew', 'radio:let_go', '1');
+            $this->look('curlew', $seconds);
+        };
+        $this->post('/craft/curlew/radio/capture', ['kind' => 'order']);
+        $push('roll=1');
+        self::assertSame('pitch', $now()['state']);
+        // The roll stick once more instead of pitch.
+        $push('roll=1');
+        self::assertSame('pitch order.same_channel', $now()['state']);
+        $page = $this->page('/craft/curlew/21');
+        self::assertStringContainsString('Pitch and roll both moved channel 1', $page);
+        self::assertStringContainsString('Until now: roll is channel 1.', $page);
+        $this->post('/craft/curlew/radio/capture', ['again' => '1']);
+        self::assertSame('pitch', $now()['state']);
+        $push('pitch=1');
+        self::assertSame('throttle', $now()['state']);
+        $push('throttle=1');
+        self::assertSame('yaw', $now()['state']);
+        // Two at once: said once both rest; what was shown before stays.
+        $push('throttle=-1,yaw=1', 0.9);
+        self::assertSame('yaw order.two_moved', $now()['state']);
+        $this->post('/craft/curlew/radio/capture', ['kind' => 'order', 'again' => '1']);
+        $push('yaw=1');
+        self::assertSame('', $now()['capture']);
+        $order = Evidence::of($this->craft('curlew')->radio)->numbers();
+        self::assertSame(['pitch', 'roll', 'throttle', 'yaw'], array_keys($this->sorted($order)));
+        self::assertCount(4, array_unique($order));
+        $this->move('curlew', 'cable', '0');
+        $this->post('/craft/curlew/radio/capture', ['again' => '1'], 409);
     }
 
     public function testACaptureOnAFullDiskSaysSoAndGoesOnWithRoom(): void
