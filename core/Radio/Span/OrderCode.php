@@ -12,5 +12,6 @@ enum OrderCode: string implements Code
     case NothingMoved = 'order.nothing_moved';
     case TwoMoved = 'order.two_moved';
     case SameChannel = 'order.same_channel';
+    case NotBack = 'order.not_back';
     case NotShown = 'order.not_shown';
 }

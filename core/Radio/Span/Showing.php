@@ -22,6 +22,9 @@ final readonly class Showing
     /** A throttle that went down may be one that runs backwards, or a hand that fetches it from the top: it has so long to come up, s. */
     private const DOWN_S = 2.5;
 
+    /** A stick that springs back is not held at its end for so long, s. */
+    private const HELD_S = 2.5;
+
     /** @param Fact|null $why of OrderCode */
     private function __construct(public ?MovedStick $stick, public ?Fact $why)
     {
@@ -36,24 +39,35 @@ final readonly class Showing
 
             return new self(null, $clash);
         }
-        $us = null === $moved->number ? [] : $history->channel($moved->number);
-        if (null === $moved->number || [] === $us) {
+        $number = $moved->number;
+        $us = null === $number ? [] : $history->channel($number);
+        if (null === $number || [] === $us) {
             return new self(null, null);
         }
+        $step = $history->step();
         if (Channel::Throttle === $asked) {
             // It stays where it was put, so that its end tells the way, wherever it began.
             $down = $us[\count($us) - 1] < (min($us) + max($us)) / 2;
-            $shown = self::rests($us, $history->step(), $down ? self::DOWN_S : self::REST_S);
-            $moved = MovedStick::known($asked, $moved->number, $down, $moved->margin);
+            $shown = self::rests($us, $step, $down ? self::DOWN_S : self::REST_S);
+            $moved = MovedStick::known($asked, $number, $down, $moved->margin);
         } else {
-            $shown = self::rests($us, $history->step(), self::REST_S) && abs($us[\count($us) - 1] - $us[0]) < self::REST_US;
+            $shown = self::rests($us, $step, self::REST_S) && abs($us[\count($us) - 1] - $us[0]) < self::REST_US;
         }
-        $other = array_search($moved->number, $taken, true);
-        if ($shown && false !== $other) {
-            return new self(null, Fact::of(OrderCode::SameChannel, stick: $asked, other: $other, number: $moved->number));
-        }
+        $other = array_search($number, $taken, true);
 
-        return new self($shown ? $moved : null, null);
+        return match (true) {
+            // It need not be back: the throttle, moved instead, stays.
+            false !== $other && ($shown || self::rests($us, $step, self::CLASH_S)) => new self(
+                null,
+                Fact::of(OrderCode::SameChannel, stick: $asked, other: $other, number: $number),
+            ),
+            $shown => new self($moved, null),
+            Channel::Throttle !== $asked && self::rests($us, $step, self::HELD_S) => new self(
+                null,
+                Fact::of(OrderCode::NotBack, stick: $asked, number: $number),
+            ),
+            default => new self(null, null),
+        };
     }
 
     /** @param list<float> $us */

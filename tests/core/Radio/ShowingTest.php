@@ -70,6 +70,18 @@ final class ShowingTest extends TestCase
         self::assertTrue(Showing::of(Channel::Pitch, self::history([2 => $way]), ['roll' => 3])->stick?->reversed);
     }
 
+    public function testTheThrottleMovedInsteadOfASprungStickIsSaidThoughItStays(): void
+    {
+        $up = fn (float $until): StickHistory => self::history([1 => [[0, 1040], [0.3, 1040], [0.5, 1960], [$until, 1960]]]);
+        self::assertNull(Showing::of(Channel::Yaw, $up(0.9), ['throttle' => 1])->why, 'it may still come back');
+        self::assertTrue(Showing::of(Channel::Yaw, $up(1.2), ['throttle' => 1])->why?->is(OrderCode::SameChannel));
+        self::assertNull(Showing::of(Channel::Roll, $up(2.5), [])->why, 'a stick that is held for a while');
+        $stays = Showing::of(Channel::Roll, $up(3.2), []);
+        self::assertNull($stays->stick);
+        self::assertTrue($stays->why?->is(OrderCode::NotBack));
+        self::assertSame(['stick' => 'roll', 'number' => 1], $stays->why->figures);
+    }
+
     /** @param array<int, list<array{float|int, float|int}>> $ways by channel; others rest */
     private static function history(array $ways): StickHistory
     {
