@@ -68,7 +68,7 @@ final readonly class RadioView
     public function shownSoFar(): string
     {
         $said = [];
-        foreach ($this->state->evidence->order as $stick => $one) {
+        foreach ($this->state->evidence->showing as $stick => $one) {
             $said[] = "$stick is channel {$one['number']}".($one['reversed'] ? ', backwards' : '');
         }
 

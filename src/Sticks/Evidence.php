@@ -14,11 +14,12 @@ use Ortholex\Core\Switches\FoundSwitch;
 final readonly class Evidence
 {
     /**
-     * @param array<string, array{number: int, reversed: bool, margin: float}> $order  by stick
-     * @param array<int, CapturedChannel>                                     $spans  by channel
-     * @param array<int, FoundSwitch>                                         $levers by channel
+     * @param array<string, array{number: int, reversed: bool, margin: float}> $order   by stick
+     * @param array<int, CapturedChannel>                                     $spans   by channel
+     * @param array<int, FoundSwitch>                                         $levers  by channel
+     * @param array<string, array{number: int, reversed: bool, margin: float}> $showing an order that is being shown: not all of it yet
      */
-    private function __construct(public array $order, public array $spans, public array $levers)
+    private function __construct(public array $order, public array $spans, public array $levers, public array $showing)
     {
     }
 
@@ -27,16 +28,7 @@ final readonly class Evidence
     {
         $part = static fn (string $name): array => \is_array($kept[$name] ?? null) ? $kept[$name] : [];
         $number = static fn (mixed $v): ?float => \is_int($v) || \is_float($v) ? (float) $v : null;
-        $order = $spans = $levers = [];
-        foreach ($part('order') as $stick => $one) {
-            if (null !== Channel::tryFrom((string) $stick) && \is_array($one) && \is_int($one['number'] ?? null)) {
-                $order[(string) $stick] = [
-                    'number' => $one['number'],
-                    'reversed' => true === ($one['reversed'] ?? false),
-                    'margin' => $number($one['margin'] ?? null) ?? 0.0,
-                ];
-            }
-        }
+        $spans = $levers = [];
         foreach ($part('spans') as $channel => $one) {
             if (\is_array($one)) {
                 $spans[(int) $channel] = new CapturedChannel(
@@ -59,7 +51,29 @@ final readonly class Evidence
         }
         ksort($levers);
 
-        return new self($order, $spans, $levers);
+        return new self(self::sticks($part('order')), $spans, $levers, self::sticks($part('showing')));
+    }
+
+    /**
+     * @param array<mixed> $kept
+     *
+     * @return array<string, array{number: int, reversed: bool, margin: float}>
+     */
+    private static function sticks(array $kept): array
+    {
+        $order = [];
+        foreach ($kept as $stick => $one) {
+            if (null !== Channel::tryFrom((string) $stick) && \is_array($one) && \is_int($one['number'] ?? null)) {
+                $margin = $one['margin'] ?? null;
+                $order[(string) $stick] = [
+                    'number' => $one['number'],
+                    'reversed' => true === ($one['reversed'] ?? false),
+                    'margin' => \is_int($margin) || \is_float($margin) ? (float) $margin : 0.0,
+                ];
+            }
+        }
+
+        return $order;
     }
 
     /** @return array<string, mixed> */
@@ -79,7 +93,7 @@ final readonly class Evidence
                 $this->spans,
             ),
             'levers' => array_map(static fn (FoundSwitch $s): array => $s->toArray(), $this->levers),
-        ];
+        ] + ([] === $this->showing ? [] : ['showing' => $this->showing]);
     }
 
     /** The sticks that were shown, as an order: a bijection, or what clashes. */
@@ -93,22 +107,36 @@ final readonly class Evidence
         return ChannelOrder::of($moved);
     }
 
-    /** @return array<string, int> the channel of each stick that was shown, by stick */
-    public function numbers(): array
+    /** @return list<Channel> sticks that are yet to be shown, in the order they are asked for */
+    public function left(): array
     {
-        return array_map(static fn (array $one): int => $one['number'], $this->order);
+        return array_values(array_filter(Channel::cases(), fn (Channel $c): bool => !isset($this->showing[$c->value])));
+    }
+
+    /** One stick more of an order that is being shown; the last makes it the order, and until then the one of before stands. */
+    public function shows(MovedStick $moved): self
+    {
+        $one = ['number' => (int) $moved->number, 'reversed' => $moved->reversed, 'margin' => $moved->margin];
+        $next = new self($this->order, $this->spans, $this->levers, [$moved->asked->value => $one] + $this->showing);
+
+        return [] === $next->left() ? $this->withOrder($next->showing) : $next;
     }
 
     /** @param array<string, array{number: int, reversed: bool, margin: float}> $order */
     public function withOrder(array $order): self
     {
-        return new self($order, $this->spans, $this->levers);
+        return new self($order, $this->spans, $this->levers, []);
+    }
+
+    public function withNothingShowing(): self
+    {
+        return new self($this->order, $this->spans, $this->levers, []);
     }
 
     /** @param array<int, CapturedChannel> $spans */
     public function withSpans(array $spans): self
     {
-        return new self($this->order, $spans, $this->levers);
+        return new self($this->order, $spans, $this->levers, $this->showing);
     }
 
     /** @param array<int, FoundSwitch> $levers those found anew; others stay */
@@ -117,7 +145,7 @@ final readonly class Evidence
         $all = array_replace($this->levers, $levers);
         ksort($all);
 
-        return new self($this->order, $this->spans, $all);
+        return new self($this->order, $this->spans, $all, $this->showing);
     }
 
     public function withoutLever(int $channel): self
@@ -125,6 +153,6 @@ final readonly class Evidence
         $levers = $this->levers;
         unset($levers[$channel]);
 
-        return new self($this->order, $this->spans, $levers);
+        return new self($this->order, $this->spans, $levers, $this->showing);
     }
 }

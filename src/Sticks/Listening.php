@@ -58,7 +58,7 @@ final readonly class Listening
         $asked = CaptureKind::Order === $kind ? Channel::Roll : null;
         $plugging = $this->benches->of($craft)->state()->cableMoves;
         if (CaptureKind::Order === $kind) {
-            $this->keep($craft, $this->evidence($craft)->withOrder([]));
+            $this->keep($craft, $this->evidence($craft)->withNothingShowing());
         }
         $this->captures->begin($craft, $kind, $asked, $plugging, $reading->newest);
     }
@@ -111,9 +111,11 @@ final readonly class Listening
         $this->captures->end($craft);
     }
 
+    /** Leaves a capture; what was known before stands. */
     public function stop(Craft $craft): void
     {
         $this->captures->end($craft);
+        $this->keep($craft, $this->evidence($craft)->withNothingShowing());
     }
 
     public function capture(Craft $craft): ?Capture
@@ -151,24 +153,20 @@ final readonly class Listening
     private function ask(Craft $craft, Capture $capture, Channel $asked, RadioReading $reading): void
     {
         $evidence = $this->evidence($craft);
-        $order = $evidence->order;
         $history = $this->captures->history($craft, $reading->intervalMs ?? self::INTERVAL_MS);
-        $showing = Showing::of($asked, $history, $evidence->numbers());
+        $showing = Showing::of($asked, $history, array_map(static fn (array $one): int => $one['number'], $evidence->showing));
         if (null !== $showing->why) {
             $this->captures->hinder($craft, $showing->why);
         }
-        $moved = $showing->stick;
-        if (null === $moved?->number) {
+        if (null === $showing->stick) {
             return;
         }
-        $order[$asked->value] = ['number' => $moved->number, 'reversed' => $moved->reversed, 'margin' => $moved->margin];
-        $this->keep($craft, $evidence->withOrder($order));
-        $left = array_values(array_filter(Channel::cases(), static fn (Channel $c): bool => !isset($order[$c->value])));
-        if ([] === $left) {
+        $more = $evidence->shows($showing->stick);
+        $this->keep($craft, $more);
+        if ([] === $more->showing) {
             $this->captures->end($craft);
-
-            return;
+        } else {
+            $this->captures->begin($craft, CaptureKind::Order, $more->left()[0], $capture->plugging, $reading->newest);
         }
-        $this->captures->begin($craft, CaptureKind::Order, $left[0], $capture->plugging, $reading->newest);
     }
 }

@@ -142,9 +142,17 @@ final class RadioTest extends CommandCase
         $this->post('/craft/curlew/radio/capture', ['kind' => 'order', 'again' => '1']);
         $push('yaw=1');
         self::assertSame('', $now()['capture']);
-        $order = Evidence::of($this->craft('curlew')->radio)->numbers();
+        $order = array_map(static fn (array $one): int => $one['number'], Evidence::of($this->craft('curlew')->radio)->order);
         self::assertSame(['pitch', 'roll', 'throttle', 'yaw'], array_keys($this->sorted($order)));
         self::assertCount(4, array_unique($order));
+        // Begun anew and left: what was shown before stands.
+        $this->post('/craft/curlew/radio/capture', ['kind' => 'order']);
+        $push('roll=1');
+        self::assertStringContainsString('Until now: roll is channel 1.', $this->page('/craft/curlew/21'));
+        $this->post('/craft/curlew/radio/capture/end', ['drop' => '1']);
+        $left = Evidence::of($this->craft('curlew')->radio);
+        self::assertSame([], $left->showing);
+        self::assertSame($order, array_map(static fn (array $one): int => $one['number'], $left->order));
         $this->move('curlew', 'cable', '0');
         $this->post('/craft/curlew/radio/capture', ['again' => '1'], 409);
     }
