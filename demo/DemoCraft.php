@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\Demo;
 
 use Ortholex\Bench\Board\BoardModel;
-use Ortholex\Bench\Flight\CraftPhysics;
+use Ortholex\Bench\Flight\Airframe\CraftPhysics;
 
 /** One craft of the scenario: what it is, and with what firmware and settings it stands on the bench. */
 final readonly class DemoCraft

@@ -6,7 +6,7 @@ namespace Ortholex\Demo;
 
 use Ortholex\Bench\Board\BoardModel;
 use Ortholex\Bench\Esc\EscModel;
-use Ortholex\Bench\Flight\CraftPhysics;
+use Ortholex\Bench\Flight\Airframe\CraftPhysics;
 use Ortholex\Core\Airframe\Airframe;
 
 /** Wigeon Point Marsh Survey: three craft of their own making. Every maker, part and person is invented. */

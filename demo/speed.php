@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 // Times the computation and the command line against their bars; run by bin/bench.
 
-use Ortholex\Bench\Flight\FlightCard;
 use Ortholex\Bench\Flight\FlightSimulator;
+use Ortholex\Bench\Flight\Pilot\FlightCard;
 use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\FlightLog\Reading\LogReader;
 use Ortholex\Core\LogCheck\Card;

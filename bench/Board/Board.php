@@ -6,7 +6,7 @@ namespace Ortholex\Bench\Board;
 
 use Ortholex\Bench\Drive\DriveTrain;
 use Ortholex\Bench\Flash\FlashFile;
-use Ortholex\Bench\Flight\CraftPhysics;
+use Ortholex\Bench\Flight\Airframe\CraftPhysics;
 use Ortholex\Bench\Power\Mode;
 use Ortholex\Bench\State\WorldState;
 use Ortholex\Bench\Time\Pace;

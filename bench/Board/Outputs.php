@@ -6,8 +6,8 @@ namespace Ortholex\Bench\Board;
 
 use Ortholex\Bench\Drive\DriveTrain;
 use Ortholex\Bench\Esc\Esc;
-use Ortholex\Bench\Flight\CraftPhysics;
-use Ortholex\Bench\Flight\Noise;
+use Ortholex\Bench\Flight\Airframe\CraftPhysics;
+use Ortholex\Bench\Flight\Sensors\Noise;
 use Ortholex\Bench\Power\Mode;
 use Ortholex\Bench\State\WorldState;
 use Ortholex\Bench\Time\Pace;

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\Bench\Board;
 
-use Ortholex\Bench\Flight\CraftPhysics;
+use Ortholex\Bench\Flight\Airframe\CraftPhysics;
 use Ortholex\Bench\State\WorldState;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Radio\Protocol\Telemetry;

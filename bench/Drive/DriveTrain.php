@@ -8,7 +8,7 @@ use Ortholex\Bench\Esc\Esc;
 use Ortholex\Bench\Esc\EscModel;
 use Ortholex\Bench\Esc\EscState;
 use Ortholex\Bench\Flash\FlashFile;
-use Ortholex\Bench\Flight\CraftPhysics;
+use Ortholex\Bench\Flight\Airframe\CraftPhysics;
 use Ortholex\Bench\Power\Mode;
 use Ortholex\Bench\State\WorldState;
 use Ortholex\Bench\State\WorldStore;

@@ -4,23 +4,59 @@ declare(strict_types=1);
 
 namespace Ortholex\Bench\Flight;
 
+use Ortholex\Bench\Flight\Airframe\Body;
+use Ortholex\Bench\Flight\Airframe\CraftPhysics;
+use Ortholex\Bench\Flight\Controller\FilterBank;
+use Ortholex\Bench\Flight\Controller\FlightControl;
+use Ortholex\Bench\Flight\Controller\Mixing;
+use Ortholex\Bench\Flight\Controller\RateLoop;
+use Ortholex\Bench\Flight\Modes\Commands;
+use Ortholex\Bench\Flight\Modes\HeardCommands;
+use Ortholex\Bench\Flight\Modes\ScriptedCommands;
+use Ortholex\Bench\Flight\Pilot\FlightCard;
+use Ortholex\Bench\Flight\Pilot\Levers;
+use Ortholex\Bench\Flight\Pilot\Pilot;
+use Ortholex\Bench\Flight\Pilot\Uplink;
+use Ortholex\Bench\Flight\Surroundings\Wind;
+use Ortholex\Core\Craft\ArmedBy;
 use Ortholex\Core\Craft\Place;
 use Ortholex\Core\Craft\SettingSet;
+use Ortholex\Core\Switches\Action;
 use Ortholex\Core\World\FlightEnd;
 
 /**
- * A closed-loop flight: pilot, receiver, the firmware's own filters, gains and mixer, motors, a rigid body, noise.
+ * A closed-loop flight: pilot, receiver, the firmware's own filters, gains and mixer, motors, a rigid body, air and ground.
  *
- * The firmware part runs exactly what the settings say, so a wrong setting flies wrong. Rates in deg/s, outputs
- * in %; one control step per loop period, two or more physical steps within it. Kept in one loop, on plain local
- * variables, because it runs some hundred million operations a flight (measured: objects made it six times slower).
+ * The firmware part runs exactly what the settings say, so a wrong setting flies wrong. Rates in deg/s, outputs in %; one control step
+ * per loop period, two or more physical steps within it. Its parts stand in folders of their own and are asked once a step; within
+ * each, plain arrays (measured: objects for every figure made it six times slower).
+ *
+ * A card that gathers logs is flown in a box: its pilot keeps it at its height and place, which no log shows, and only what turns the
+ * craft is reckoned, until it is out of hand. From then on, and in a flight of its own (Sortie) from the first moment, it flies in the
+ * world: drag, wind, ground.
  */
 final readonly class FlightSimulator
 {
-    /** Rotation nobody asked for, deg/s, and for how long, after which the craft lies on the ground; s. */
-    private const LOST_DPS = 900.0;
+    /** Rotation nobody asked for, deg/s, and for how long, after which a craft is out of its pilot's hands; s. */
+    private const LOST_DPS = 500.0;
 
-    private const LOST_S = 0.4;
+    private const LOST_S = 0.06;
+
+    /** At this height cards are flown, m. */
+    private const BOX_M = 25.0;
+
+    /** Meeting the ground faster than this ends a flight, m/s. */
+    private const CRASH_MS = 4.0;
+
+    /** Motors at rest and the craft still for so long end it too, s. */
+    private const DONE_S = 1.0;
+
+    /** What the electronics take, A. */
+    private const OWN_A = 0.6;
+
+    /** Steps between two looks at levers, lean and link. */
+    private const LOOK_EVERY = 4;
+
     private const PHYSICS_HZ = 4000.0;
 
     /** Random numbers that one control step takes at most. */
@@ -72,15 +108,12 @@ final readonly class FlightSimulator
     /**
      * Flies and writes the log as our own CSV.
      *
-     * Long because the loop runs some hundred million operations a flight on plain local variables: cut into objects a step
-     * took six times as long (measured on a 40 s flight at 2 kHz).
-     *
      * @param SettingSet            $set      the board's settings under current names
      * @param list<string>          $faults   loose_arm, bent_prop, lost_sync, backward:PLACE for a motor that turns against its
      *                                        prop, dead:PLACE for one that does not turn
-     * @param resource                             $stream
-     * @param string                               $head     YAML to stand ahead of the header
-     * @param \Closure(float): bool                $progress told the share flown; false stops the flight
+     * @param resource              $stream
+     * @param string                $head     YAML to stand ahead of the header
+     * @param \Closure(float): bool $progress told the share flown; false stops the flight
      */
     public function fly(
         FlightCard $card,
@@ -92,266 +125,169 @@ final readonly class FlightSimulator
         string $head,
         \Closure $progress,
     ): FlightEnd {
-        $craft = $this->craft;
         $loopHz = $set->loopHz();
-        $dt = 1.0 / $loopHz;
+        $control = FlightControl::of($set, $loopHz, $card->on);
+        $commands = new ScriptedCommands($control, $card->us, $loopHz / $this->craft->receiverHz);
+        $flight = new Flight($this->craft, $set, $control, $seconds, $seed, $faults);
+        $flight->motion->at[2] = -self::BOX_M;
+
+        return $this->run($flight, $commands, static fn (int $step) => $commands->hear($step), $stream, $head, $progress);
+    }
+
+    /**
+     * Flies in the open world, with eyes and thumbs.
+     *
+     * @param list<string>          $faults
+     * @param resource              $stream
+     * @param \Closure(float): bool $progress
+     */
+    public function goOut(
+        Sortie $sortie,
+        SettingSet $set,
+        float $seconds,
+        int $seed,
+        array $faults,
+        $stream,
+        string $head,
+        \Closure $progress,
+    ): FlightEnd {
+        $levers = Levers::of($sortie->road, $set, $sortie->wanted);
+        $control = FlightControl::of($set, $set->loopHz(), array_values(array_filter($levers->on, static fn (Action $a): bool => Action::TestFeel === $a)));
+        $flight = new Flight($this->craft, $set, $control, $seconds, $seed, $faults, $sortie);
+        $aloft = $sortie->fromHeightM > 0;
+        $angle = \in_array(Action::Angle, $levers->on, true);
+        $pilot = new Pilot(
+            $sortie->plan,
+            $control->feel,
+            $angle ? $set->number('angle.full_tilt_deg', 50) : null,
+            max(0.05, ($this->hoverThrottle() - $control->idlePct / 100) / (1 - $control->idlePct / 100)),
+            $aloft ? 0.0 : 2.0,
+        );
+        $uplink = new Uplink($pilot, $levers, $sortie->road, $sortie->off, ArmedBy::Stick === ArmedBy::in($set), $aloft);
+        $commands = new HeardCommands($control, $set, $aloft);
+        $every = $set->loopHz() * $sortie->road->kind()->interval();
+        $next = 0.0;
+        $hear = static function (int $step) use ($flight, $commands, $uplink, $every, &$next): void {
+            $now = $step * $flight->dt;
+            if ($step >= $next) {
+                $next += $every;
+                $frame = $uplink->frame($now, $flight->motion);
+                if (null !== $frame) {
+                    $commands->frame($frame[0], $frame[1], $now);
+                }
+            }
+            if (0 === $step % self::LOOK_EVERY) {
+                $flight->look($commands, $now, self::LOOK_EVERY * $flight->dt);
+            }
+        };
+        try {
+            return $this->run($flight, $commands, $hear, $stream, $head, $progress);
+        } finally {
+            if (null !== $sortie->track) {
+                $sortie->track->offS = $uplink->offS ?? -1.0;
+                $sortie->track->noticedS = $commands->noticedS ?? -1.0;
+                $sortie->track->impactMs = $flight->motion->impact;
+            }
+        }
+    }
+
+    /**
+     * @param \Closure(int): void   $hear     what happens at a step before the loop runs
+     * @param resource              $stream
+     * @param \Closure(float): bool $progress
+     */
+    private function run(Flight $flight, Commands $commands, \Closure $hear, $stream, string $head, \Closure $progress): FlightEnd
+    {
+        $control = $flight->control;
+        [$loopHz, $dt, $n, $steps] = [$flight->loopHz, $flight->dt, $flight->motors, $flight->steps];
         $subs = max(1, (int) ceil(self::PHYSICS_HZ / $loopHz));
         $h = $dt / $subs;
-        $n = \count($craft->frame->motors);
-        $places = array_flip($craft->frame->places());
-        $steps = (int) round($seconds * $loopHz);
-
-        // The firmware, out of its settings.
-        $control = FlightControl::of($set, $loopHz, $card->on);
-        [$kp, $ki, $kd, $kf, $addedD] = [$control->kp, $control->ki, $control->kd, $control->kf, $control->addedD];
-        [$ratePath, $dPath, $command, $mixer] = [$control->ratePath, $control->dPath, $control->command, $control->mixer];
-        [$orders, $notchQ, $notchFloor, $notchTop] = [$control->orders, $control->notchQ, $control->notchFloorHz, $control->notchTopHz];
-        $idle = $control->idlePct;
-        $outputs = \count($mixer);
-        $drivenBy = $control->drives($craft, $set, $faults);
-        $still = [0.0, 0.0, 0.0, 0.0];
-        $rateState = array_fill(0, 3, array_fill(0, \count($ratePath), $still));
-        $dState = array_fill(0, 3, array_fill(0, \count($dPath), $still));
-        $commandState = array_fill(0, 3, $still);
-        $notches = \count($orders) * $n;
-        $nb0 = $nb1 = $na2 = array_fill(0, max(1, $notches), 0.0);
-        $nx1 = $nx2 = $ny1 = $ny2 = array_fill(0, 3 * max(1, $notches), 0.0);
-        $trackCount = $control->trackCount;
-        $thin = max(1, (int) round($loopHz / 2000));
-        $tracking = $control->trackers($loopHz / $thin);
-        $trackStages = array_fill(0, 3, []);
-        $trackState = array_fill(0, 3, array_fill(0, max(1, $trackCount), $still));
-        foreach ($tracking as $axis => $track) {
-            $trackStages[$axis] = $control->trackedAt($track->centres, $loopHz);
-        }
-        $integral = $before = $setBefore = $wanted = [0.0, 0.0, 0.0];
-        $stickUs = [1500.0, 1500.0, 1500.0, 1000.0];
-        $frameEvery = $loopHz / $craft->receiverHz;
-        $nextFrame = $throttle = $asked = 0.0;
-        $steering = $control->steering;
-        $held = $lean = [0.0, 0.0, 0.0];
-
-        // The craft, the air around it, and its pack.
-        $body = Body::of($craft, $faults, $h);
-        [$effect, $pushes, $lagUp, $lagDown] = [$body->effect, $body->pushes, $body->lagUp, $body->lagDown];
-        $gyro = new Gyro($craft, $set, $faults, $places[Place::RearLeft->value] ?? null, $dt);
-        $noise = new NoisePool($seed);
-        $speed = $output = array_fill(0, $n, 0.0);
-        $delayLine = array_fill(0, $n, array_fill(0, 3, 0.0));
-        $rate = $wash = $washLow = $wind = [0.0, 0.0, 0.0];
-        $damping = [1.2, 1.2, 2.0];
-        $washLevel = $throttleBefore = $lift = $current = $lost = 0.0;
-        $charge = 0.02;
-        $volts = $craft->restVoltage($charge);
-        $nominal = $craft->cells * 3.9;
-        $loses = \in_array('lost_sync', $faults, true) ? $places[Place::RearLeft->value] ?? -1 : -1;
-        $losesAt = (int) (0.62 * $steps);
-
-        $every = max(1, (int) round($loopHz / $set->number('recorder.rate_hz', 2000)));
-        $recorder = new FlightRecorder($stream, $head, $this->traces($trackCount), $every);
-        $commandOf = array_flip($control->believed->places());
-        $recorded = array_map(static fn (string $place): int => $commandOf[$place] ?? -1, $craft->frame->places());
+        [$filters, $loop, $mixing] = [new FilterBank($control, $loopHz, $n, $this->craft->maxRpm), new RateLoop($control, $loopHz), new Mixing($control)];
+        [$motion, $air, $pack, $gyro, $noise] = [$flight->motion, $flight->air, $flight->pack, $flight->gyro, $flight->noise];
+        $rotors = $flight->rotors($h);
+        $drivenBy = $flight->drivenBy;
+        $rate = [0.0, 0.0, 0.0];
+        $output = array_fill(0, $n, 0.0);
+        $lost = $done = 0.0;
+        $free = null !== $flight->sortie;
+        $every = max(1, (int) round($loopHz / $flight->set->number('recorder.rate_hz', 2000)));
+        $recorder = new FlightRecorder($stream, $head, $this->traces($control->trackCount), $every);
+        $recorded = $flight->recorded();
         $end = FlightEnd::Flown;
 
         for ($step = 0; $step < $steps; ++$step) {
-            if ($step >= $nextFrame) {
-                $stickUs = $card->us[min((int) round($step / $frameEvery), \count($card->us) - 1)];
-                $nextFrame += $frameEvery;
-                for ($s = 0; $s < 3; ++$s) {
-                    $held[$s] = $control->span[$s]->position($stickUs[$s], $control->deadBandUs);
-                    $wanted[$s] = $control->feel[$s]->rate($held[$s]);
-                }
-                $asked = $throttle = 100 * $control->throttle->output(($control->span[3]->position($stickUs[3]) + 1) / 2);
-            }
-            if (null !== $steering && 0 === $step % 4) {
-                $wanted = $steering->rates($held, $lean);
-                $throttle = $steering->throttle($asked, $lean);
+            $hear($step);
+            if (!$free && 0 === $step % self::LOOK_EVERY) {
+                $commands->steer($motion->lean());
             }
             $noise->have(self::MOST_RANDOM);
-            $measured = $gyro->read($rate, $speed, $lift, $noise);
-            $random = $noise->values;
-            $at = $noise->at;
+            $measured = $gyro->read($rate, $rotors->speed, $rotors->lift, $noise);
 
             // ---- The firmware's own work begins. ----
-            if ($notches > 0 && 0 === $step % 4) {
-                $j = 0;
-                foreach ($orders as $order) {
-                    for ($i = 0; $i < $n; ++$i, ++$j) {
-                        // Above what the loop can hold, the notch waits at its highest.
-                        $centre = min($notchTop, max($notchFloor, ($order * $speed[$i] * $craft->maxRpm) / 60));
-                        $w = 2 * \M_PI * $centre * $dt;
-                        $alpha = sin($w) / (2 * $notchQ);
-                        $inv = 1 / (1 + $alpha);
-                        $nb0[$j] = $inv;
-                        $nb1[$j] = -2 * cos($w) * $inv;
-                        $na2[$j] = (1 - $alpha) * $inv;
-                    }
-                }
-            }
-            $filtered = [0.0, 0.0, 0.0];
-            for ($axis = 0; $axis < 3; ++$axis) {
-                $x = $measured[$axis];
-                for ($j = 0, $k = $axis * $notches; $j < $notches; ++$j, ++$k) {
-                    $b1 = $nb1[$j];
-                    $y = $nb0[$j] * ($x + $nx2[$k]) + $b1 * ($nx1[$k] - $ny1[$k]) - $na2[$j] * $ny2[$k];
-                    $nx2[$k] = $nx1[$k];
-                    $nx1[$k] = $x;
-                    $ny2[$k] = $ny1[$k];
-                    $ny1[$k] = $y;
-                    $x = $y;
-                }
-                if ($trackCount > 0) {
-                    if (0 === $step % $thin && $tracking[$axis]->push($x)) {
-                        $trackStages[$axis] = $control->trackedAt($tracking[$axis]->centres, $loopHz);
-                    }
-                    foreach ($trackStages[$axis] as $s => $f) {
-                        [$x1, $x2, $y1, $y2] = $trackState[$axis][$s];
-                        $y = $f->b0 * $x + $f->b1 * $x1 + $f->b2 * $x2 - $f->a1 * $y1 - $f->a2 * $y2;
-                        $trackState[$axis][$s] = [$x, $x1, $y, $y1];
-                        $x = $y;
-                    }
-                }
-                foreach ($ratePath as $s => $f) {
-                    [$x1, $x2, $y1, $y2] = $rateState[$axis][$s];
-                    $y = $f->b0 * $x + $f->b1 * $x1 + $f->b2 * $x2 - $f->a1 * $y1 - $f->a2 * $y2;
-                    $rateState[$axis][$s] = [$x, $x1, $y, $y1];
-                    $x = $y;
-                }
-                $filtered[$axis] = $x;
-            }
-            $sag = $control->sagRise > 0 ? 1 + $control->sagRise * ($nominal / max($volts, 0.5 * $nominal) - 1) : 1.0;
-            $gainScale = $sag * ($throttle > 50 ? 1 - ($control->fall * ($throttle - 50)) / 50 : 1.0);
-            $tp = $ti = $td = $tf = $setpoint = $axisCommand = [0.0, 0.0, 0.0];
-            for ($axis = 0; $axis < 3; ++$axis) {
-                [$x1, $x2, $y1, $y2] = $commandState[$axis];
-                $sp = $command->b0 * $wanted[$axis] + $command->b1 * $x1 + $command->b2 * $x2 - $command->a1 * $y1 - $command->a2 * $y2;
-                $commandState[$axis] = [$wanted[$axis], $x1, $sp, $y1];
-                $setpoint[$axis] = $sp;
-                $error = $sp - $filtered[$axis];
-                $d = ($before[$axis] - $filtered[$axis]) * $loopHz;
-                $before[$axis] = $filtered[$axis];
-                foreach ($dPath as $s => $f) {
-                    [$x1, $x2, $y1, $y2] = $dState[$axis][$s];
-                    $y = $f->b0 * $d + $f->b1 * $x1 + $f->b2 * $x2 - $f->a1 * $y1 - $f->a2 * $y2;
-                    $dState[$axis][$s] = [$d, $x1, $y, $y1];
-                    $d = $y;
-                }
-                $change = ($sp - $setBefore[$axis]) * $loopHz;
-                $setBefore[$axis] = $sp;
-                $gd = $kd[$axis];
-                if ($addedD[$axis] > 0) {
-                    $gd += $addedD[$axis] * min(1.0, max(abs($change) / 8000, abs($filtered[$axis]) / 500));
-                }
-                if ($throttle > 2) {
-                    $integral[$axis] = max(-30.0, min(30.0, $integral[$axis] + $ki[$axis] * $error * $dt));
-                }
-                $tp[$axis] = $kp[$axis] * $error * $gainScale;
-                $ti[$axis] = $integral[$axis];
-                $td[$axis] = $gd * $d * $gainScale;
-                $tf[$axis] = $kf[$axis] * $change;
-                $axisCommand[$axis] = max(-60.0, min(60.0, $tp[$axis] + $ti[$axis] + $td[$axis] + $tf[$axis]));
-            }
-            // Mixing. With air mode the throttle gives way first; without, it is never raised.
-            $low = \INF;
-            $high = -\INF;
-            $want = [];
-            for ($i = 0; $i < $outputs; ++$i) {
-                $v = $mixer[$i][0] * $axisCommand[0] + $mixer[$i][1] * $axisCommand[1] + $mixer[$i][2] * $axisCommand[2];
-                $want[] = $v;
-                $low = min($low, $v);
-                $high = max($high, $v);
-            }
-            $room = 100 - $idle;
-            $scale = $high - $low > $room ? $room / ($high - $low) : 1.0;
-            $base = $idle + ($throttle * $room) / 100;
-            if ($control->airMode) {
-                $base = max($idle - $low * $scale, min(100 - $high * $scale, $base));
+            $filtered = $filters->filter($step, $measured, $rotors->speed);
+            $about = $loop->command($commands->wanted, $filtered, $commands->throttle, $pack->volts, $flight->nominal);
+            if (!$commands->armed) {
+                $loop->rest();
+                $send = $flight->stopped;
+            } elseif ($commands->righting) {
+                $send = $flight->righting($commands->thumbs());
             } else {
-                $base = min(100 - $high * $scale, $base);
-            }
-            $send = [];
-            for ($i = 0; $i < $outputs; ++$i) {
-                $send[] = max($idle, min(100.0, $base + $want[$i] * $scale));
+                $send = $mixing->outputs($about, $commands->throttle, $control->idlePct, $commands->airMode);
             }
             // ---- The firmware's own work ends. ----
 
             for ($i = 0; $i < $n; ++$i) {
-                $output[$i] = $drivenBy[$i] >= 0 && ($i !== $loses || $step < $losesAt) ? $send[$drivenBy[$i]] : 0.0;
+                $output[$i] = $drivenBy[$i] >= 0 && ($i !== $flight->loses || $step < $flight->losesAt) ? $send[$drivenBy[$i]] : 0.0;
             }
-            $washLevel *= 1 - 3.0 * $dt;
-            $drop = ($throttleBefore - $throttle) * $loopHz;
-            $throttleBefore += ($throttle - $throttleBefore) * 20 * $dt;
-            if ($drop > 8 * $loopHz) {
-                $washLevel = min(1.0, $washLevel + 6 * $dt);
-            }
-            $push = $volts / $nominal;
-            for ($axis = 0; $axis < 3; ++$axis) {
-                // Air that is not still: slow gusts, and the craft's own wash between about 5 and 30 Hz.
-                $wind[$axis] += (-0.8 * $wind[$axis] + 60 * $random[$at]) * $dt * 4;
-                $washLow[$axis] += (900 * $random[$at + 1] * sqrt($loopHz / 2000) - $washLow[$axis]) * 190 * $dt;
-                $wash[$axis] += ($washLow[$axis] - $wash[$axis]) * 31 * $dt;
-                $at += 2;
-            }
-            $stir = 0.4 + 12 * $washLevel;
+            $air->stir($commands->throttle, $noise);
+            $push = $pack->volts / $flight->nominal;
             for ($sub = 0; $sub < $subs; ++$sub) {
-                $ax = $wind[0] + $stir * ($washLow[0] - $wash[0]) - $damping[0] * $rate[0];
-                $ay = $wind[1] + $stir * ($washLow[1] - $wash[1]) - $damping[1] * $rate[1];
-                $az = 0.4 * $wind[2] - $damping[2] * $rate[2];
-                $lift = 0.0;
-                for ($i = 0; $i < $n; ++$i) {
-                    // Signal and ESC take three physical steps, then the rotor follows as a first-order lag.
-                    $target = $delayLine[$i][2] * 0.01 * $push;
-                    $delayLine[$i] = [$output[$i], $delayLine[$i][0], $delayLine[$i][1]];
-                    $w = $speed[$i];
-                    $w += ($target - $w) * ($target > $w ? $lagUp : $lagDown);
-                    $speed[$i] = $w;
-                    $t = $w * $w;
-                    $lift += $t * $pushes[$i];
-                    $e = $effect[$i];
-                    $ax += $e[0] * $t;
-                    $ay += $e[1] * $t;
-                    $az += $e[2] * $t;
-                }
+                [$ax, $ay, $az] = $air->turns($rate);
+                [$ax, $ay, $az] = $rotors->turn($output, $push, $ax, $ay, $az);
                 $rate[0] += $ax * $h;
                 $rate[1] += $ay * $h;
                 $rate[2] += $az * $h;
             }
-            if (null !== $steering) {
-                $lean = Steering::leaned($lean, $rate, $dt);
+            if ($free) {
+                $flight->wind->step($dt);
+                $rate = $motion->fly($rate, $rotors->lift * $this->craft->thrustN, $flight->wind->now, $dt);
+                $flight->see($step * $dt, $commands);
+            } else {
+                $motion->turn($rate, $dt);
             }
-            $sumCube = 0.0;
-            for ($i = 0; $i < $n; ++$i) {
-                $sumCube += $speed[$i] ** 3;
-            }
-            $current = 0.6 + ($craft->fullCurrentA * $sumCube) / $n;
-            $charge += ($current * $dt) / 3600 / $craft->packAh;
-            $volts += ($craft->restVoltage(min(1.0, $charge)) - $craft->packOhm * $current - $volts) * 40 * $dt;
+            $current = self::OWN_A + $rotors->current($this->craft->fullCurrentA);
+            $pack->give($current, $dt);
 
             if ($recorder->isDue($step)) {
-                $row = array_merge([$step * $dt, $throttle], $stickUs, $setpoint, $measured, $filtered, $tp, $ti, $td, $tf);
+                $row = array_merge([$step * $dt, $commands->throttle], $commands->stickUs, $loop->setpoint, $measured, $filtered, $loop->p, $loop->i, $loop->d, $loop->ff);
                 for ($i = 0; $i < $n; ++$i) {
-                    $row[] = $recorded[$i] >= 0 ? $send[$recorded[$i]] : 0.0;
+                    $row[] = $recorded[$i] >= 0 ? abs($send[$recorded[$i]]) : 0.0;
                 }
                 for ($i = 0; $i < $n; ++$i) {
-                    $row[] = $speed[$i] * $craft->maxRpm;
+                    $row[] = abs($rotors->speed[$i]) * $this->craft->maxRpm;
                 }
-                for ($t = 0; $t < $trackCount; ++$t) {
-                    $row[] = $tracking[0]->centres[$t];
+                foreach ($filters->tracked() as $hz) {
+                    $row[] = $hz;
                 }
-                $row[] = 0.02 * $random[$at] + 0.002 * $gyro->shake[1];
-                $row[] = 0.02 * $random[$at + 1] + 0.002 * $gyro->shake[0];
-                $row[] = (-$lift * $craft->thrustN) / ($craft->massKg * 9.81) + 0.03 * $random[$at + 2];
-                $row[] = $volts * $craft->dividerFault;
+                $felt = $free ? $motion->felt : [0.0, 0.0, -$flight->liftG($rotors->lift)];
+                $at = $noise->at;
+                $row[] = $felt[0] + 0.02 * $noise->values[$at] + 0.002 * $gyro->shake[1];
+                $row[] = $felt[1] + 0.02 * $noise->values[$at + 1] + 0.002 * $gyro->shake[0];
+                $row[] = $felt[2] + 0.03 * $noise->values[$at + 2];
+                $row[] = $pack->volts * $this->craft->dividerFault;
                 $row[] = $current;
                 if ($recorder->record($row) && !$progress(($step + 1) / $steps)) {
                     return FlightEnd::Stopped;
                 }
             }
-            $noise->at = $at + 3;
+            $noise->at += 3;
+            $setpoint = $loop->setpoint;
             $astray = max(abs($rate[0] - $setpoint[0]), abs($rate[1] - $setpoint[1]), abs($rate[2] - $setpoint[2]));
             $lost = $astray > self::LOST_DPS ? $lost + $dt : 0.0;
-            if ($lost > self::LOST_S) {
-                $end = FlightEnd::Crashed;
+            $free = $free || $lost > self::LOST_S;
+            $done = $flight->isAtRest($commands, $rate) ? $done + $dt : 0.0;
+            if ($motion->impact > self::CRASH_MS || $done > self::DONE_S) {
+                $end = $motion->impact > self::CRASH_MS ? FlightEnd::Crashed : FlightEnd::Flown;
                 break;
             }
         }

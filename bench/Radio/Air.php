@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\Bench\Radio;
 
+use Ortholex\Core\LinkLoss\Manner;
 use Ortholex\Core\Radio\Protocol\Crsf;
 use Ortholex\Core\Radio\Protocol\LinkStatistics;
 use Ortholex\Core\Radio\Protocol\RadioFrame;
@@ -17,9 +18,6 @@ use Ortholex\Core\Radio\Wire\SerialWriter;
  */
 final readonly class Air
 {
-    /** Where a receiver that was told so puts its channels when the link is gone: sticks in the middle, throttle and levers low. */
-    private const PRESET_US = [1500.0, 1500.0, 1000.0, 1500.0, 1000.0, 1000.0];
-
     /** Every so many frames a two-way receiver tells of the link. */
     private const LINK_EVERY = 6;
 
@@ -27,7 +25,7 @@ final readonly class Air
     private const WAKES_S = 0.02;
 
     /** A receiver waits so long for its transmitter before it takes it for gone, s. */
-    private const GONE_S = 0.1;
+    public const GONE_S = 0.1;
 
     private Model $memory;
 
@@ -86,7 +84,7 @@ final readonly class Air
             Manner::Stops => null,
             Manner::Flags => new RadioFrame($this->channels($last), true, true),
             Manner::Repeats => new RadioFrame($this->channels($last)),
-            Manner::Presets => new RadioFrame(array_pad(self::PRESET_US, 16, 1000.0)),
+            Manner::Presets => new RadioFrame($this->radio->presets()),
         };
     }
 

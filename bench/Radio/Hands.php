@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\Bench\Radio;
 
+use Ortholex\Core\LinkLoss\Manner;
 use Ortholex\Core\World\NothingToMove;
 
 /** Hands on the transmitter, and on the button of the receiver. */

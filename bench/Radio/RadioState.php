@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Ortholex\Bench\Radio;
 
+use Ortholex\Core\LinkLoss\Manner;
+
 /** What the transmitter and the receiver of a craft are at this moment, as plain values: kept with its world. */
 final class RadioState
 {
@@ -18,6 +20,10 @@ final class RadioState
     /** A hand needs so long from where it was to where it is told to go, s. */
     private const GLIDE_S = 0.06;
 
+    /** Where a receiver that was told so puts its channels when the link is gone: sticks in the middle, throttle and levers low. */
+    private const PRESET_US = [1500.0, 1500.0, 1000.0, 1500.0, 1000.0, 1000.0];
+
+    private const CHANNELS = 16;
     private const LEVERS_FROM = 4;
     private const KNOBS_FROM = 10;
 
@@ -56,6 +62,9 @@ final class RadioState
 
     public ?Manner $manner = null;
 
+    /** What a receiver that sends presets puts on the throttle's channel, µs. */
+    public float $presetThrottle = self::PRESET_US[2];
+
     /** How far a worn stick trembles, µs. */
     public float $tremble = 0.0;
 
@@ -75,7 +84,7 @@ final class RadioState
         foreach (['button', 'binding', 'powered'] as $name) {
             $r->{$name} = true === ($kept[$name] ?? false);
         }
-        foreach (['switchedAt', 'poweredAt', 'tremble', 'drops'] as $name) {
+        foreach (['switchedAt', 'poweredAt', 'tremble', 'drops', 'presetThrottle'] as $name) {
             $value = $kept[$name] ?? null;
             $r->{$name} = \is_int($value) || \is_float($value) ? (float) $value : $r->{$name};
         }
@@ -117,6 +126,19 @@ final class RadioState
             $this->poweredAt = $now;
             $this->binding = $powered && $this->button;
         }
+    }
+
+    /** @return list<float> of sixteen channels, µs: the throttle's is where the memory has it */
+    public function presets(): array
+    {
+        $us = array_pad(self::PRESET_US, self::CHANNELS, self::PRESET_US[5]);
+        $throttle = array_search(2, $this->memory()->order, true);
+        if (false !== $throttle && 2 !== $throttle) {
+            $us[2] = self::PRESET_US[0];
+        }
+        $us[false === $throttle ? 2 : $throttle] = $this->presetThrottle;
+
+        return array_values($us);
     }
 
     public function memory(): Model

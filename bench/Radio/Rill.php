@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\Bench\Radio;
 
+use Ortholex\Core\LinkLoss\Manner;
 use Ortholex\Core\Radio\Protocol\Protocol;
 
 /** A make of receiver: how it speaks, how often, and what it does when the radio goes silent unless told otherwise. */

@@ -7,6 +7,7 @@ namespace Ortholex\Bench\Radio;
 use Ortholex\Core\Control\ThrottleCurve;
 use Ortholex\Core\Craft\Channel;
 use Ortholex\Core\Craft\SettingSet;
+use Ortholex\Core\LinkLoss\Manner;
 use Ortholex\Core\Radio\Protocol\Crsf;
 use Ortholex\Core\Radio\Protocol\Sbus;
 use Ortholex\Core\Switches\Action;
@@ -42,7 +43,7 @@ final readonly class Road
         $last = null;
         $even = new \Random\Randomizer(new \Random\Engine\Xoshiro256StarStar($this->radio->seed));
         foreach ($thumbs as [$roll, $pitch, $yaw, $output]) {
-            [$controls[0], $controls[1], $controls[2], $controls[3]] = [$roll, $pitch, 2 * self::stick($curve, $output) - 1, $yaw];
+            [$controls[0], $controls[1], $controls[2], $controls[3]] = [$roll, $pitch, 2 * self::found($curve, $output) - 1, $yaw];
             $us = [1500.0, 1500.0, 1500.0, 1000.0];
             foreach ($numbers as $i => $number) {
                 $value = $memory->us($number, $controls);
@@ -62,13 +63,40 @@ final readonly class Road
     /** @return list<Action> what the levers turn on where they stand */
     public function on(): array
     {
+        return SwitchMap::of($this->set, [])->on($this->channels($this->radio->controls));
+    }
+
+    /**
+     * @param list<float> $controls −1 to 1
+     *
+     * @return array<int, float> what the board has of all channels, by number from 1, µs
+     */
+    public function channels(array $controls): array
+    {
         $memory = $this->radio->memory();
         $us = [];
         for ($channel = 0; $channel < Model::CHANNELS; ++$channel) {
-            $us[$channel + 1] = round($this->carried($memory->us($channel, $this->radio->controls)));
+            $us[$channel + 1] = round($this->carried($memory->us($channel, $controls)));
         }
 
-        return SwitchMap::of($this->set, [])->on($us);
+        return $us;
+    }
+
+    /** @return list<float> where the controls of the transmitter stand, −1 to 1 */
+    public function controls(): array
+    {
+        return $this->radio->controls;
+    }
+
+    public function kind(): Rill
+    {
+        return $this->kind;
+    }
+
+    /** What the receiver does when its transmitter goes silent. */
+    public function manner(): Manner
+    {
+        return $this->radio->manner ?? $this->kind->manner();
     }
 
     private function carried(float $us): float
@@ -80,8 +108,25 @@ final readonly class Road
         };
     }
 
-    /** Where a thumb that knows its craft goes for an output: halved until it is near enough. */
-    private static function stick(ThrottleCurve $curve, float $output): float
+    /** Where a thumb that knows its craft goes for an output, 0 to 1. */
+    public function stick(float $output): float
+    {
+        return self::found(ThrottleCurve::in($this->set), $output);
+    }
+
+    /** @return array<int, float> what the receiver sends where it was told what to send without its transmitter, by channel, µs */
+    public function presets(): array
+    {
+        $us = [];
+        foreach ($this->radio->presets() as $i => $value) {
+            $us[$i + 1] = round($this->carried($value));
+        }
+
+        return $us;
+    }
+
+    /** Halved until it is near enough. */
+    private static function found(ThrottleCurve $curve, float $output): float
     {
         [$low, $high] = [0.0, 1.0];
         // Straight, as most fly: nothing to look for.

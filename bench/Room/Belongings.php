@@ -7,7 +7,7 @@ namespace Ortholex\Bench\Room;
 use Ortholex\Bench\Board\BoardModel;
 use Ortholex\Bench\Esc\EscModel;
 use Ortholex\Bench\Esc\FirstClocks;
-use Ortholex\Bench\Flight\CraftPhysics;
+use Ortholex\Bench\Flight\Airframe\CraftPhysics;
 use Ortholex\Bench\Storage\DurableFile;
 use Ortholex\Core\Airframe\Airframe;
 use Ortholex\Core\Airframe\Layout;

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Ortholex\Bench\Room;
 
-use Ortholex\Bench\Flight\FlightCard;
 use Ortholex\Bench\Flight\FlightSimulator;
+use Ortholex\Bench\Flight\Pilot\FlightCard;
 use Ortholex\Bench\Link\WorldLink;
 use Ortholex\Bench\Power\Mode;
 use Ortholex\Bench\Radio\Model;

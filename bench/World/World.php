@@ -11,7 +11,7 @@ use Ortholex\Bench\Drive\DriveTrain;
 use Ortholex\Bench\Esc\Esc;
 use Ortholex\Bench\Esc\EscLabel;
 use Ortholex\Bench\Flash\FlashFile;
-use Ortholex\Bench\Flight\CraftPhysics;
+use Ortholex\Bench\Flight\Airframe\CraftPhysics;
 use Ortholex\Bench\Power\Mode;
 use Ortholex\Bench\Radio\Hands;
 use Ortholex\Bench\State\WorldState;

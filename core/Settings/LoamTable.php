@@ -6,6 +6,9 @@ namespace Ortholex\Core\Settings;
 
 use Ortholex\Core\Airframe\Layout;
 use Ortholex\Core\Airframe\PropDirection;
+use Ortholex\Core\Arming\Bar;
+use Ortholex\Core\Arming\Condition;
+use Ortholex\Core\Arming\IfUnmet;
 use Ortholex\Core\Control\LowPass;
 use Ortholex\Core\Craft\ArmedBy;
 use Ortholex\Core\Craft\Axis;
@@ -16,6 +19,8 @@ use Ortholex\Core\Craft\Place;
 use Ortholex\Core\Craft\RecorderTarget;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Drive\MotorSignal;
+use Ortholex\Core\LinkLoss\LossPlan;
+use Ortholex\Core\LinkLoss\Then;
 use Ortholex\Core\Radio\Protocol\Protocol;
 use Ortholex\Core\Radio\Protocol\RadioFrame;
 use Ortholex\Core\Switches\Action;
@@ -257,9 +262,20 @@ final readonly class LoamTable
         $rows = array_map(static fn (Action $a): Setting => Setting::zones($a->setting(), SettingGroup::Switches), Action::cases());
         $rows[] = Setting::choice('arming.by', SettingGroup::Switches, ArmedBy::Switch->value, array_column(ArmedBy::cases(), 'value'));
         $rows[] = Setting::flag('arming.off_needs_low_throttle', SettingGroup::Switches, false);
+        $rows[] = Setting::number('arming.most_tilt_deg', SettingGroup::Switches, 'deg', 25.0, 5, 60, 1);
+        foreach (Bar::cases() as $bar) {
+            if (null !== $bar->setting()) {
+                $usual = Condition::usual($bar)->value;
+                $rows[] = Setting::choice($bar->setting(), SettingGroup::Switches, $usual, array_column(IfUnmet::cases(), 'value'));
+            }
+        }
+        $rows[] = Setting::number('disarm.upside_down_s', SettingGroup::Switches, 's', 3.0, 0, 30, 0.5);
+        $rows[] = Setting::number('disarm.still_s', SettingGroup::Switches, 's', 30.0, 0, 300, 1);
+        $rows[] = Setting::number('disarm.unasked_turn_s', SettingGroup::Switches, 's', 0.4, 0, 5, 0.1);
         $rows[] = Setting::number('angle.full_tilt_deg', SettingGroup::Switches, 'deg', 50.0, 10, 80, 1);
         $rows[] = Setting::number('angle.strength_per_s', SettingGroup::Switches, 'deg/s per deg', 5.0, 1, 15, 0.1);
         $rows[] = Setting::flag('angle.throttle_lift', SettingGroup::Switches, false);
+        $rows[] = Setting::number('horizon.strength_per_s', SettingGroup::Switches, 'deg/s per deg', 5.0, 1, 15, 0.1);
         $rows[] = Setting::number('horizon.level_until_pct', SettingGroup::Switches, '% of stick', 70.0, 10, 100, 1);
 
         return $rows;
@@ -270,8 +286,10 @@ final readonly class LoamTable
     {
         return [
             Setting::number('link_loss.hold_s', SettingGroup::Guard, 's', 0.5, 0.1, 10, 0.1, since: '26.01'),
-            Setting::choice('link_loss.then', SettingGroup::Guard, 'cut', ['cut', 'descend', 'return']),
-            Setting::number('link_loss.descend_throttle_pct', SettingGroup::Guard, '%', 28.0, 0, 80, 1),
+            Setting::choice('link_loss.then', SettingGroup::Guard, Then::Cut->value, array_column(Then::cases(), 'value')),
+            Setting::number('link_loss.descend_throttle_pct', SettingGroup::Guard, '%', 28.0, 0, 80, 0.1),
+            Setting::number('link_loss.descend_s', SettingGroup::Guard, 's', 20.0, 1, 120, 1),
+            Setting::number('link_loss.throttle_below_us', SettingGroup::Guard, 'µs', LossPlan::NEVER_BELOW_US, 800, 1100, 1),
             Setting::whole('pack.cells', SettingGroup::Guard, 6, 1, 12),
             Setting::number('pack.divider_scale', SettingGroup::Guard, '', 11.0, 5, 25, 0.01),
             Setting::number('pack.warn_cell_v', SettingGroup::Guard, 'V per cell', 3.6, 2.8, 4.2, 0.01),

@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Ortholex\App\Sticks;
 
 use Ortholex\App\Book\Crafts;
+use Ortholex\Core\Arming\Bar;
 use Ortholex\Core\Switches\Action;
-use Ortholex\Core\Switches\Bar;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpKernel\Attribute\AsController;
 use Symfony\Component\Routing\Attribute\Route;

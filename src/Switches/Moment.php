@@ -5,10 +5,10 @@ declare(strict_types=1);
 namespace Ortholex\App\Switches;
 
 use Ortholex\App\Words\Words;
+use Ortholex\Core\Arming\Bar;
 use Ortholex\Core\Radio\Heard;
 use Ortholex\Core\Radio\RadioReading;
 use Ortholex\Core\Switches\Action;
-use Ortholex\Core\Switches\Bar;
 use Ortholex\Core\Switches\FoundSwitch;
 
 /** Where the levers stand at this moment, and what is on by it, to the board as it is set. */

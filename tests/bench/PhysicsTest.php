@@ -5,11 +5,11 @@ declare(strict_types=1);
 namespace Ortholex\Tests\bench;
 
 use Ortholex\Bench\Drive\Rotor;
-use Ortholex\Bench\Flight\Body;
-use Ortholex\Bench\Flight\CraftPhysics;
-use Ortholex\Bench\Flight\Noise;
-use Ortholex\Bench\Flight\NoisePool;
-use Ortholex\Bench\Flight\TrackingNotches;
+use Ortholex\Bench\Flight\Airframe\Body;
+use Ortholex\Bench\Flight\Airframe\CraftPhysics;
+use Ortholex\Bench\Flight\Controller\TrackingNotches;
+use Ortholex\Bench\Flight\Sensors\Noise;
+use Ortholex\Bench\Flight\Sensors\NoisePool;
 use Ortholex\Core\Airframe\Airframe;
 use Ortholex\Core\Airframe\Mixer;
 use Ortholex\Demo\DemoCraft;

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Ortholex\Tests\bench;
 
-use Ortholex\Bench\Flight\FlightCard;
-use Ortholex\Bench\Flight\Noise;
+use Ortholex\Bench\Flight\Pilot\FlightCard;
+use Ortholex\Bench\Flight\Sensors\Noise;
 use Ortholex\Bench\State\WorldState;
 use Ortholex\Bench\State\WorldStore;
 use Ortholex\Core\LogCheck\Card;

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Ortholex\Tests\bench\Radio;
 
-use Ortholex\Bench\Flight\FlightCard;
 use Ortholex\Bench\Flight\FlightSimulator;
+use Ortholex\Bench\Flight\Pilot\FlightCard;
 use Ortholex\Bench\Radio\Model;
 use Ortholex\Bench\Radio\RadioState;
 use Ortholex\Bench\Radio\Rill;

@@ -5,13 +5,13 @@ declare(strict_types=1);
 namespace Ortholex\Tests\bench\Radio;
 
 use Ortholex\Bench\State\WorldState;
+use Ortholex\Core\Arming\Bar;
 use Ortholex\Core\Link\LinkError;
 use Ortholex\Core\Radio\Heard;
 use Ortholex\Core\Radio\RadioReading;
 use Ortholex\Core\Radio\Wire\ProtocolFinder;
 use Ortholex\Core\Radio\Wire\Speaker;
 use Ortholex\Core\Switches\Action;
-use Ortholex\Core\Switches\Bar;
 use Ortholex\Core\World\NothingToMove;
 use Ortholex\Tests\bench\BenchCase;
 use PHPUnit\Framework\Attributes\DataProvider;

@@ -4,9 +4,11 @@ declare(strict_types=1);
 
 namespace Ortholex\Tests\bench\Radio;
 
-use Ortholex\Bench\Flight\FlightCard;
+use Ortholex\Bench\Flight\Airframe\Feet;
 use Ortholex\Bench\Flight\FlightSimulator;
-use Ortholex\Bench\Flight\Steering;
+use Ortholex\Bench\Flight\Modes\Steering;
+use Ortholex\Bench\Flight\Pilot\FlightCard;
+use Ortholex\Bench\Flight\Surroundings\Motion;
 use Ortholex\Bench\Radio\RadioState;
 use Ortholex\Bench\Radio\Rill;
 use Ortholex\Bench\Radio\Road;
@@ -72,16 +74,16 @@ final class SteeringTest extends TestCase
     /** A turn about one axis is that turn; a full yaw while leaned leaves the lean to swing round. */
     public function testTheLeanFollowsTheRates(): void
     {
-        $lean = [0.0, 0.0, 0.0];
+        $craft = self::motion();
         for ($i = 0; $i < 2000; ++$i) {
-            $lean = Steering::leaned($lean, [30.0, 0.0, 0.0], 0.0005);
+            $craft->turn([30.0, 0.0, 0.0], 0.0005);
         }
-        self::assertEqualsWithDelta([30.0, 0.0, 0.0], $lean, 1e-6);
+        self::assertEqualsWithDelta([30.0, 0.0, 0.0], $craft->lean(), 1e-4);
         for ($i = 0; $i < 2000; ++$i) {
-            $lean = Steering::leaned($lean, [0.0, 0.0, 90.0], 0.0005);
+            $craft->turn([0.0, 0.0, 90.0], 0.0005);
         }
         // By exact rotation: the body's yaw of a quarter carries a roll of 30° over into a pitch of −30°.
-        self::assertEqualsWithDelta(-30.0, $lean[1], 0.1);
+        self::assertEqualsWithDelta(-30.0, $craft->lean()[1], 0.1);
     }
 
     public function testTheTestFeelOnALeverIsFlown(): void
@@ -98,14 +100,21 @@ final class SteeringTest extends TestCase
     {
         $dt = 1 / $log->clock->rateHz;
         $rates = array_map(static fn (string $axis): array => $log->trace("rate_filtered_{$axis}_dps"), ['roll', 'pitch', 'yaw']);
-        $lean = [0.0, 0.0, 0.0];
+        $craft = self::motion();
         $out = [];
         foreach ($rates[0] as $i => $roll) {
-            $lean = Steering::leaned($lean, [$roll, $rates[1][$i], $rates[2][$i]], $dt);
-            $out[] = $lean[0];
+            $craft->turn([$roll, $rates[1][$i], $rates[2][$i]], $dt);
+            $out[] = $craft->lean()[0];
         }
 
         return $out;
+    }
+
+    private static function motion(): Motion
+    {
+        $craft = Scenario::craft()['curlew']->physics;
+
+        return new Motion($craft, Feet::of($craft));
     }
 
     /** @param array<string, float|int|bool|string> $changed */

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace Ortholex\Tests\core\Switches;
 
+use Ortholex\Core\Arming\Bar;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Switches\Action;
-use Ortholex\Core\Switches\Bar;
 use Ortholex\Core\Switches\FoundSwitch;
 use Ortholex\Core\Switches\MapCheck;
 use Ortholex\Core\Switches\MapRemark;
@@ -61,7 +61,7 @@ final class NeedsTest extends TestCase
             $all |= $action->bit();
         }
         self::assertSame(Action::cases(), Action::ofBits($all));
-        self::assertSame(Bar::cases(), Bar::in(127));
+        self::assertSame(Bar::cases(), Bar::in(8191));
         self::assertSame([Bar::Failsafe, Bar::Tilted], Bar::in(18));
     }
 

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Ortholex\Bench\Flight;
+namespace Ortholex\Bench\Flight\Airframe;
 
 /** The rigid body of a craft and its rotors as figures of one physical step. */
 final readonly class Body

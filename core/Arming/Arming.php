@@ -2,11 +2,14 @@
 
 declare(strict_types=1);
 
-namespace Ortholex\Core\Switches;
+namespace Ortholex\Core\Arming;
+
+use Ortholex\Core\LinkLoss\Stage;
 
 /**
  * The board's own machine: disarmed → armed when the arm action turns on and nothing forbids it; on at power-up never counts;
  * disarming is immediate. By stick: yaw held to its right end at zero throttle for half a second arms, to its left disarms.
+ * While the link is lost its plan rules: it stays armed through hold, descent and return, and is disarmed by the cut.
  */
 final readonly class Arming
 {
@@ -27,6 +30,12 @@ final readonly class Arming
     public static function atPowerUp(): self
     {
         return new self(false, false, false, null);
+    }
+
+    /** In flight, its lever on. */
+    public static function aloft(): self
+    {
+        return new self(true, true, true, null);
     }
 
     /** @param array<mixed> $kept as toArray() gave it */
@@ -57,6 +66,12 @@ final readonly class Arming
     public function next(ArmingInput $input, bool $on, int $bars, float $nowS): self
     {
         $heard = 0 === ($bars & (Bar::NoFrames->value | Bar::Failsafe->value));
+        if (Stage::Cut === $input->stage || $input->stop) {
+            return new self(false, false, $heard ? $on : $this->wasOn, null);
+        }
+        if ($this->armed && Stage::Heard !== $input->stage) {
+            return new self(true, $this->seenOff, $this->wasOn, null);
+        }
         if ($input->byStick) {
             return $this->byStick($input, $bars, $nowS);
         }

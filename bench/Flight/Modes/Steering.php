@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Ortholex\Bench\Flight;
+namespace Ortholex\Bench\Flight\Modes;
 
 use Ortholex\Core\Control\Feel;
 use Ortholex\Core\Craft\SettingSet;
@@ -49,9 +49,28 @@ final readonly class Steering
             $is(Action::Horizon) && !$is(Action::Angle),
             $is(Action::HeadingSteering),
             $set->number('angle.full_tilt_deg', 50),
-            $set->number('angle.strength_per_s', 5),
+            $is(Action::Angle) ? $set->number('angle.strength_per_s', 5) : $set->number('horizon.strength_per_s', 5),
             $set->number('horizon.level_until_pct', 70) / 100,
             $set->flag('angle.throttle_lift'),
+        );
+    }
+
+    /**
+     * As when the craft flies by itself: level, whatever the levers say.
+     *
+     * @param list<Feel> $feel
+     */
+    public static function level(SettingSet $set, array $feel): self
+    {
+        return new self(
+            $feel,
+            true,
+            false,
+            false,
+            $set->number('angle.full_tilt_deg', 50),
+            $set->number('angle.strength_per_s', 5),
+            1.0,
+            false,
         );
     }
 
@@ -86,28 +105,5 @@ final readonly class Steering
         $up = cos(deg2rad($lean[0])) * cos(deg2rad($lean[1]));
 
         return $this->lifts && $this->angle && $up > 0 ? min(100.0, $pct * min(self::MOST_LIFT, 1 / $up)) : $pct;
-    }
-
-    /**
-     * How the craft leans after a step of time, by its own rates (Euler angles; Stevens and Lewis, Aircraft Control and Simulation).
-     *
-     * @param array{float, float, float} $lean deg
-     * @param array{float, float, float} $rate of the body, deg/s
-     *
-     * @return array{float, float, float}
-     */
-    public static function leaned(array $lean, array $rate, float $dt): array
-    {
-        [$phi, $theta] = [deg2rad($lean[0]), deg2rad($lean[1])];
-        $cos = cos($theta);
-        $cos = abs($cos) < 0.02 ? ($cos < 0 ? -0.02 : 0.02) : $cos;
-        $turns = ($rate[1] * sin($phi) + $rate[2] * cos($phi)) / $cos;
-        $next = [
-            $lean[0] + ($rate[0] + $turns * sin($theta)) * $dt,
-            $lean[1] + ($rate[1] * cos($phi) - $rate[2] * sin($phi)) * $dt,
-            $lean[2] + $turns * $dt,
-        ];
-
-        return [fmod($next[0] + 540, 360) - 180, max(-89.0, min(89.0, $next[1])), $next[2]];
     }
 }

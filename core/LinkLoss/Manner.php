@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Ortholex\Bench\Radio;
+namespace Ortholex\Core\LinkLoss;
 
 /** What a receiver does when its transmitter goes silent. */
 enum Manner: string

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Ortholex\Bench\Flight;
+namespace Ortholex\Bench\Flight\Airframe;
 
 use Ortholex\Bench\Esc\EscModel;
 use Ortholex\Core\Airframe\Airframe;
@@ -21,6 +21,8 @@ final readonly class CraftPhysics
      * @param array<int, EscModel> $escs the ESC on each pad
      * @param array{float, float} $levelFault roll and pitch by which the board sits crooked, beyond its mounting; deg
      * @param int $magnets true pole count of the motors
+     * @param float $terminalMs speed at which it falls with the motors off, m/s
+     * @param float $tilted45Ms level speed at which a tilt of 45° holds it, m/s
      */
     public function __construct(
         public Airframe $frame,
@@ -43,6 +45,8 @@ final readonly class CraftPhysics
         public array $escs = [],
         public array $levelFault = [0.0, 0.0],
         public int $magnets = 14,
+        public float $terminalMs = 20.0,
+        public float $tilted45Ms = 17.0,
     ) {
     }
 

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Ortholex\Bench\Flight;
+namespace Ortholex\Bench\Flight\Sensors;
 
 use Random\Engine\Xoshiro256StarStar;
 

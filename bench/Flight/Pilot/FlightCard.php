@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Ortholex\Bench\Flight;
+namespace Ortholex\Bench\Flight\Pilot;
 
 use Ortholex\Bench\Radio\RadioState;
 use Ortholex\Bench\Radio\Rill;

@@ -2,11 +2,11 @@
 
 declare(strict_types=1);
 
-namespace Ortholex\Tests\core\Switches;
+namespace Ortholex\Tests\core\Arming;
 
-use Ortholex\Core\Switches\Arming;
-use Ortholex\Core\Switches\ArmingInput;
-use Ortholex\Core\Switches\Bar;
+use Ortholex\Core\Arming\Arming;
+use Ortholex\Core\Arming\ArmingInput;
+use Ortholex\Core\Arming\Bar;
 use Ortholex\Tests\core\Lcg;
 use PHPUnit\Framework\TestCase;
 

@@ -2,8 +2,9 @@
 
 declare(strict_types=1);
 
-namespace Ortholex\Bench\Flight;
+namespace Ortholex\Bench\Flight\Sensors;
 
+use Ortholex\Bench\Flight\Airframe\CraftPhysics;
 use Ortholex\Core\Airframe\Rotation;
 use Ortholex\Core\Craft\SettingSet;
 
@@ -95,7 +96,7 @@ final class Gyro
 
     /**
      * @param array{float, float, float} $rate  of the craft, deg/s
-     * @param list<float>                $speed of each motor, of full
+     * @param array<int, float>          $speed of each motor, of full
      * @param float                      $lift  of all motors, of one at full
      *
      * @return array{float, float, float} deg/s

@@ -2,10 +2,10 @@
 
 declare(strict_types=1);
 
-namespace Ortholex\Tests\bench;
+namespace Ortholex\Tests\bench\Flight;
 
-use Ortholex\Bench\Flight\FlightCard;
 use Ortholex\Bench\Flight\FlightSimulator;
+use Ortholex\Bench\Flight\Pilot\FlightCard;
 use Ortholex\Core\Control\RateFilters;
 use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\Craft\SettingSet;

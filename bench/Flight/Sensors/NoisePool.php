@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Ortholex\Bench\Flight;
+namespace Ortholex\Bench\Flight\Sensors;
 
 /** Normal random numbers drawn ahead in blocks, and where the flight stands in them; taken in order, so that a seed gives one flight. */
 final class NoisePool

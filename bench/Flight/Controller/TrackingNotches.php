@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Ortholex\Bench\Flight;
+namespace Ortholex\Bench\Flight\Controller;
 
 use Ortholex\Core\Signal\RealFft;
 

@@ -2,8 +2,10 @@
 
 declare(strict_types=1);
 
-namespace Ortholex\Bench\Flight;
+namespace Ortholex\Bench\Flight\Controller;
 
+use Ortholex\Bench\Flight\Airframe\CraftPhysics;
+use Ortholex\Bench\Flight\Modes\Steering;
 use Ortholex\Core\Airframe\Airframe;
 use Ortholex\Core\Airframe\Mixer;
 use Ortholex\Core\Control\Feel;

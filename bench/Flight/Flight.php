@@ -1,0 +1,185 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Bench\Flight;
+
+use Ortholex\Bench\Flight\Airframe\Body;
+use Ortholex\Bench\Flight\Airframe\CraftPhysics;
+use Ortholex\Bench\Flight\Airframe\Feet;
+use Ortholex\Bench\Flight\Controller\FlightControl;
+use Ortholex\Bench\Flight\Modes\Commands;
+use Ortholex\Bench\Flight\Modes\HeardCommands;
+use Ortholex\Bench\Flight\Motors\Pack;
+use Ortholex\Bench\Flight\Motors\Rotors;
+use Ortholex\Bench\Flight\Sensors\Barometer;
+use Ortholex\Bench\Flight\Sensors\Gyro;
+use Ortholex\Bench\Flight\Sensors\NoisePool;
+use Ortholex\Bench\Flight\Surroundings\Air;
+use Ortholex\Bench\Flight\Surroundings\Motion;
+use Ortholex\Bench\Flight\Surroundings\Wind;
+use Ortholex\Core\Craft\Place;
+use Ortholex\Core\Craft\SettingSet;
+
+/** All that one flight consists of, put together before it begins. */
+final class Flight
+{
+    /** Share of a flight after which a motor that is to lose its sync loses it. */
+    private const LOSES_AT = 0.62;
+
+    /** Motors are rated at so much a cell, V. */
+    private const RATED_CELL_V = 3.9;
+
+    private const REST_MS = 0.05;
+    private const REST_DPS = 5.0;
+    private const G = 9.81;
+
+    public readonly float $loopHz;
+    public readonly float $dt;
+    public readonly int $motors;
+    public readonly int $steps;
+    public readonly float $nominal;
+
+    /** Index of the motor that loses its sync; −1 for none. */
+    public readonly int $loses;
+
+    public readonly int $losesAt;
+
+    /** @var list<int> which output each motor gets; −1 for none */
+    public readonly array $drivenBy;
+
+    /** @var list<float> outputs of a craft that is disarmed */
+    public readonly array $stopped;
+
+    public readonly Motion $motion;
+    public readonly Air $air;
+    public readonly Pack $pack;
+    public readonly Gyro $gyro;
+    public readonly NoisePool $noise;
+    public readonly Wind $wind;
+    private readonly Barometer $barometer;
+
+    /** @param list<string> $faults */
+    public function __construct(
+        private readonly CraftPhysics $craft,
+        public readonly SettingSet $set,
+        public readonly FlightControl $control,
+        float $seconds,
+        int $seed,
+        private readonly array $faults,
+        public readonly ?Sortie $sortie = null,
+    ) {
+        $places = array_flip($craft->frame->places());
+        $this->loopHz = $set->loopHz();
+        $this->dt = 1.0 / $this->loopHz;
+        $this->motors = \count($craft->frame->motors);
+        $this->steps = (int) round($seconds * $this->loopHz);
+        $this->nominal = $craft->cells * self::RATED_CELL_V;
+        $this->loses = \in_array('lost_sync', $faults, true) ? $places[Place::RearLeft->value] ?? -1 : -1;
+        $this->losesAt = (int) (self::LOSES_AT * $this->steps);
+        $this->drivenBy = $control->drives($craft, $set, $faults);
+        $this->stopped = array_values(array_fill(0, \count($control->mixer), 0.0));
+        $this->motion = new Motion($craft, Feet::of($craft));
+        $this->air = new Air($this->loopHz);
+        $this->pack = new Pack($craft, $sortie->chargeUsed ?? 0.02);
+        $this->gyro = new Gyro($craft, $set, $faults, $places[Place::RearLeft->value] ?? null, $this->dt);
+        $this->noise = new NoisePool($seed);
+        $this->wind = $sortie->wind ?? Wind::calm();
+        $this->barometer = new Barometer($seed + 31);
+        if (null !== $sortie) {
+            $sortie->overturned ? $this->motion->lieOver() : $this->motion->stand();
+            if ($sortie->fromHeightM > 0) {
+                $this->motion->at[2] = -$sortie->fromHeightM;
+            }
+        }
+    }
+
+    /** @param float $h physical step, s */
+    public function rotors(float $h): Rotors
+    {
+        $rotors = new Rotors(Body::of($this->craft, $this->faults, $h), $this->motors);
+        if (($this->sortie->fromHeightM ?? 0.0) > 0) {
+            $rotors->spin(sqrt(($this->craft->massKg * self::G) / ($this->motors * $this->craft->thrustN)));
+        }
+
+        return $rotors;
+    }
+
+    /** @return list<int> by motor: the output that the log shows for its place; −1 for none */
+    public function recorded(): array
+    {
+        $commandOf = array_flip($this->control->believed->places());
+
+        return array_map(static fn (string $place): int => $commandOf[$place] ?? -1, $this->craft->frame->places());
+    }
+
+    /** @param float $lift of one motor at full */
+    public function liftG(float $lift): float
+    {
+        return ($lift * $this->craft->thrustN) / ($this->craft->massKg * self::G);
+    }
+
+    /** The firmware looks at its sensors, and at what it was told. */
+    public function look(HeardCommands $commands, float $now, float $dt): void
+    {
+        $m = $this->motion;
+        $this->barometer->look($m->height(), -$m->speed[2], $dt);
+        $commands->look(
+            $now,
+            $dt,
+            $m->lean(),
+            $m->tilt(),
+            $m->turning,
+            $this->barometer->height,
+            $this->barometer->climb,
+            $this->pack->volts / $this->craft->cells,
+        );
+    }
+
+    public function see(float $t, Commands $commands): void
+    {
+        $stage = $commands instanceof HeardCommands ? $commands->stage->value : '';
+        $this->sortie?->track?->see($t, $this->motion->at, $this->motion->speed, $stage);
+    }
+
+    /**
+     * What self-righting sends: motors on the stick's side run backwards, the others stand.
+     *
+     * @param array{float, float} $thumbs roll and pitch, −1 to 1
+     *
+     * @return list<float> outputs of the frame that is believed, %; negative is backward
+     */
+    public function righting(array $thumbs): array
+    {
+        $send = [];
+        $far = 0.0;
+        foreach ($this->control->believed->motors as $m) {
+            $far = max($far, abs($m->x), abs($m->y));
+        }
+        foreach ($this->control->believed->motors as $m) {
+            $send[] = -100 * min(1.0, max(0.0, ($thumbs[0] * $m->y - $thumbs[1] * $m->x) / $far));
+        }
+
+        return $send;
+    }
+
+    /**
+     * Whether it was flown, stands disarmed and nothing moves.
+     *
+     * @param array<int, float> $rate deg/s
+     */
+    public function isAtRest(Commands $commands, array $rate): bool
+    {
+        if ($commands->armed || !$this->motion->touches || !$this->wasArmed($commands)) {
+            return false;
+        }
+        [$x, $y, $z] = $this->motion->speed;
+
+        return abs($x) + abs($y) + abs($z) < self::REST_MS && abs($rate[0]) + abs($rate[1]) + abs($rate[2]) < self::REST_DPS;
+    }
+
+    private function wasArmed(Commands $commands): bool
+    {
+        return !$commands instanceof HeardCommands || $commands->wasArmed;
+    }
+}

@@ -1,0 +1,48 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Bench\Flight\Modes;
+
+use Ortholex\Core\Craft\SettingSet;
+
+/** Height held by throttle: around the stick's hover point it stays, beyond it climbs or sinks the faster, the farther the stick is. */
+final class AltitudeHold
+{
+    /** So far about hover the stick asks for nothing, share of its travel. */
+    private const NEUTRAL = 0.1;
+
+    private const FASTEST_MS = 2.5;
+
+    /** % per m, per m/s, and per m and s. */
+    private const BY_HEIGHT = 4.0;
+
+    private const BY_CLIMB = 5.0;
+    private const BY_TIME = 1.2;
+
+    private readonly float $hoverStick;
+    private float $trim = 0.0;
+
+    /** @param float $basePct throttle when it was turned on */
+    public function __construct(SettingSet $set, private float $target, private readonly float $basePct)
+    {
+        $this->hoverStick = $set->number('throttle.hover_stick_pct', 50) / 100;
+    }
+
+    /**
+     * @param float $stick 0 to 1
+     *
+     * @return float throttle, %
+     */
+    public function throttle(float $stick, float $height, float $climb, float $dt): float
+    {
+        $off = $stick - $this->hoverStick;
+        $beyond = max(0.0, abs($off) - self::NEUTRAL) / max(0.05, ($off < 0 ? $this->hoverStick : 1 - $this->hoverStick) - self::NEUTRAL);
+        $wanted = ($off <=> 0.0) * self::FASTEST_MS * min(1.0, $beyond);
+        $this->target += $wanted * $dt;
+        $error = max(-3.0, min(3.0, $this->target - $height));
+        $this->trim = max(-30.0, min(30.0, $this->trim + self::BY_TIME * $error * $dt));
+
+        return max(0.0, min(100.0, $this->basePct + $this->trim + self::BY_HEIGHT * $error + self::BY_CLIMB * ($wanted - $climb)));
+    }
+}

@@ -1,0 +1,162 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Bench\Flight\Modes;
+
+use Ortholex\Bench\Flight\Controller\FlightControl;
+use Ortholex\Core\Arming\Arming;
+use Ortholex\Core\Arming\ArmingInput;
+use Ortholex\Core\Arming\Bar;
+use Ortholex\Core\Arming\Condition;
+use Ortholex\Core\Arming\SelfDisarm;
+use Ortholex\Core\Arming\Stopped;
+use Ortholex\Core\Craft\ArmedBy;
+use Ortholex\Core\Craft\Channel;
+use Ortholex\Core\Craft\SettingSet;
+use Ortholex\Core\LinkLoss\LossPlan;
+use Ortholex\Core\LinkLoss\Stage;
+use Ortholex\Core\Switches\Action;
+use Ortholex\Core\Switches\SwitchMap;
+
+/** The firmware in the open: it arms and disarms, flies as its levers say, and by its plan when nobody speaks to it any more. */
+final class HeardCommands extends Commands
+{
+    public Stage $stage = Stage::Heard;
+    public ?Stopped $stopped = null;
+
+    /** Whether it was armed since it was switched on. */
+    public bool $wasArmed = false;
+
+    /** When it left the frames for lost, s; null while it hears. */
+    public ?float $noticedS = null;
+
+    private float $lastS = -\INF;
+    private readonly LossPlan $plan;
+    private readonly SwitchMap $map;
+    private readonly SelfDisarm $watch;
+    private readonly bool $byStick;
+    private readonly Steering $level;
+    private Arming $machine;
+    private ?AltitudeHold $altitude = null;
+
+    /** @var list<Action> */
+    private array $on = [];
+
+    /** @var array<int, Steering|null> by the bits of what is on */
+    private array $steerings = [];
+
+    /** @var array<int, int> channel of each stick */
+    private array $numbers = [];
+
+    /** @param bool $aloft whether it is in the air and armed when it begins */
+    public function __construct(FlightControl $control, private readonly SettingSet $set, bool $aloft)
+    {
+        parent::__construct($control);
+        $this->plan = LossPlan::in($set);
+        $this->map = SwitchMap::of($set, []);
+        $this->watch = SelfDisarm::in($set);
+        $this->byStick = ArmedBy::Stick === ArmedBy::in($set);
+        $this->level = Steering::level($set, $control->feel);
+        $this->machine = $aloft ? Arming::aloft() : Arming::atPowerUp();
+        $this->armed = $aloft;
+        foreach ([Channel::Roll, Channel::Pitch, Channel::Yaw, Channel::Throttle] as $stick) {
+            $this->numbers[] = $set->whole("channel.$stick->value.number", $stick->usual());
+        }
+    }
+
+    /**
+     * A frame that came.
+     *
+     * @param array<int, float> $us by channel
+     * @param bool              $good neither lost nor marked as failsafe
+     */
+    public function frame(array $us, bool $good, float $now): void
+    {
+        if (!$good || !$this->plan->counts($us[$this->numbers[3]] ?? null)) {
+            return;
+        }
+        $this->lastS = $now;
+        $this->on = $this->map->on($us);
+        $this->take([
+            $us[$this->numbers[0]] ?? 1500.0,
+            $us[$this->numbers[1]] ?? 1500.0,
+            $us[$this->numbers[2]] ?? 1500.0,
+            $us[$this->numbers[3]] ?? 1000.0,
+        ]);
+    }
+
+    /**
+     * One look at everything.
+     *
+     * @param array{float, float, float} $lean   deg
+     * @param array{float, float, float} $rate   deg/s
+     * @param float                      $height by the barometer, m
+     * @param float                      $climb  m/s
+     * @param float                      $cellV  under load
+     */
+    public function look(float $now, float $dt, array $lean, float $tilt, array $rate, float $height, float $climb, float $cellV): void
+    {
+        $this->stage = $this->plan->stage($now - $this->lastS);
+        if (Stage::Heard !== $this->stage && $this->lastS > -\INF) {
+            $this->noticedS ??= $now;
+        }
+        $this->arm($now, $dt, $tilt, $rate, $cellV);
+        $this->righting = $this->armed && \in_array(Action::SelfRight, $this->on, true);
+        $alone = $this->stage->fliesAlone();
+        $this->steering = $alone ? $this->level : $this->byLevers();
+        $this->airMode = $this->control->airMode || \in_array(Action::AirMode, $this->on, true);
+        if ($alone) {
+            $this->held = [0.0, 0.0, 0.0];
+            $this->asked = $this->throttle = $this->plan->descendPct;
+            $this->altitude = null;
+        } elseif ($this->armed && \in_array(Action::AltitudeHold, $this->on, true)) {
+            $this->altitude ??= new AltitudeHold($this->set, $height, $this->asked);
+            $this->throttle = $this->altitude->throttle(($this->control->span[3]->position($this->stickUs[3]) + 1) / 2, $height, $climb, $dt);
+        } else {
+            $this->altitude = null;
+        }
+        $steered = $this->throttle;
+        $this->steer($lean);
+        if (null !== $this->altitude) {
+            $this->throttle = $steered;
+        }
+    }
+
+    /** @param array{float, float, float} $rate */
+    private function arm(float $now, float $dt, float $tilt, array $rate, float $cellV): void
+    {
+        $turn = max(abs($rate[0]), abs($rate[1]), abs($rate[2]));
+        $askedTurn = max(abs($this->wanted[0]), abs($this->wanted[1]), abs($this->wanted[2]));
+        $righting = \in_array(Action::SelfRight, $this->on, true);
+        $stopped = $this->watch->look($dt, $this->armed, $tilt, $turn, $askedTurn, $this->throttle / 100, $righting);
+        $this->stopped = $stopped ?? $this->stopped;
+        $bars = 0;
+        if (!$this->armed) {
+            $heard = Stage::Heard === $this->stage;
+            $condition = new Condition($heard, false, $this->asked / 100, $righting ? 0.0 : $tilt, $turn, true, 0.0, $cellV, true, false, false);
+            $bars = Bar::mask(Condition::forbidding($condition->unmet($this->set), $this->set));
+        }
+        $input = new ArmingInput(
+            $this->held[2],
+            ($this->control->span[3]->position($this->stickUs[3]) + 1) / 2,
+            $this->byStick,
+            $this->set->flag('arming.off_needs_low_throttle'),
+            $this->stage,
+            null !== $stopped,
+        );
+        $this->machine = $this->machine->next($input, \in_array(Action::Arm, $this->on, true), $bars, $now);
+        $this->armed = $this->machine->armed;
+        $this->wasArmed = $this->wasArmed || $this->armed;
+    }
+
+    private function byLevers(): ?Steering
+    {
+        $bits = array_reduce($this->on, static fn (int $b, Action $a): int => $b | $a->bit(), 0);
+        if (!\array_key_exists($bits, $this->steerings)) {
+            $this->steerings[$bits] = Steering::of($this->set, $this->control->feel, $this->on);
+        }
+
+        return $this->steerings[$bits];
+    }
+}

@@ -1,0 +1,95 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Bench\Flight\Pilot;
+
+/** Where a pilot wants to be, by the time since take-off: straight lines between places, landing at the end of the last. */
+final readonly class Itinerary
+{
+    /** Gentle enough to land with, m/s. */
+    private const DOWN_MS = 0.7;
+
+    /** @param list<array{float, float, float, float, float}> $places s, north, east and height in m, heading in deg; times rise */
+    private function __construct(public array $places)
+    {
+    }
+
+    /** Lift, hover, small moves to all sides, a slow turn, and down again. */
+    public static function maiden(): self
+    {
+        return self::landing([
+            [0.0, 0.0, 0.0, 0.0, 0.0],
+            [2.0, 0.0, 0.0, 1.5, 0.0],
+            [7.0, 0.0, 0.0, 1.5, 0.0],
+            [9.0, 1.5, 0.0, 1.5, 0.0],
+            [11.0, 1.5, 0.0, 1.5, 0.0],
+            [14.0, -1.0, 0.0, 1.5, 0.0],
+            [16.0, 0.0, 0.0, 1.5, 0.0],
+            [18.0, 0.0, 1.5, 1.5, 0.0],
+            [21.0, 0.0, -1.0, 1.5, 0.0],
+            [23.0, 0.0, 0.0, 1.5, 0.0],
+            [26.0, 0.0, 0.0, 1.5, 90.0],
+            [29.0, 0.0, 0.0, 1.5, 0.0],
+            [31.0, 0.0, 0.0, 2.2, 0.0],
+            [33.0, 0.0, 0.0, 1.5, 0.0],
+            [36.0, 0.0, 0.0, 1.5, 0.0],
+        ]);
+    }
+
+    /** Up to a height and out to a distance, and there it stays. */
+    public static function out(float $heightM, float $distanceM): self
+    {
+        $up = 1.0 + $heightM / 3.0;
+        $there = $up + $distanceM / 5.0;
+
+        return new self([
+            [0.0, 0.0, 0.0, 0.0, 0.0],
+            [$up, 0.0, 0.0, $heightM, 0.0],
+            [$there, $distanceM, 0.0, $heightM, 0.0],
+            [$there + 3600.0, $distanceM, 0.0, $heightM, 0.0],
+        ]);
+    }
+
+    /** It stays where it is. */
+    public static function stay(float $heightM): self
+    {
+        return new self([[0.0, 0.0, 0.0, $heightM, 0.0], [3600.0, 0.0, 0.0, $heightM, 0.0]]);
+    }
+
+    /** @param list<array{float, float, float, float, float}> $places */
+    public static function landing(array $places): self
+    {
+        [$t, $north, $east, $height, $heading] = $places[\count($places) - 1];
+        $down = $height + 2.0;
+
+        return new self([...$places, [$t + $down / self::DOWN_MS, $north, $east, $height - $down, $heading]]);
+    }
+
+    public function endsS(): float
+    {
+        return $this->places[\count($this->places) - 1][0];
+    }
+
+    /** @return array{array{float, float, float, float}, array{float, float, float}} place and heading, and how fast place changes */
+    public function at(float $t): array
+    {
+        $n = \count($this->places) - 1;
+        for ($i = 0; $i < $n; ++$i) {
+            if ($t < $this->places[$i + 1][0]) {
+                [$a, $b] = [$this->places[$i], $this->places[$i + 1]];
+                $long = $b[0] - $a[0];
+                $s = max(0.0, ($t - $a[0]) / $long);
+                $mix = static fn (int $k): float => $a[$k] + ($b[$k] - $a[$k]) * $s;
+
+                return [
+                    [$mix(1), $mix(2), $mix(3), $mix(4)],
+                    [($b[1] - $a[1]) / $long, ($b[2] - $a[2]) / $long, ($b[3] - $a[3]) / $long],
+                ];
+            }
+        }
+        $last = $this->places[$n];
+
+        return [[$last[1], $last[2], $last[3], $last[4]], [0.0, 0.0, 0.0]];
+    }
+}

@@ -1,0 +1,81 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Core\Arming;
+
+use Ortholex\Core\Craft\SettingSet;
+
+/**
+ * When a board stops its motors by itself: lying upside down for so long, standing still for so long, turning on the ground though
+ * nobody asked. Each can be off. It takes no position and no height: on the ground is where nothing was asked of the throttle since
+ * arming but a little.
+ */
+final class SelfDisarm
+{
+    /** Beyond this lean it lies upside down, deg. */
+    private const OVER_DEG = 120.0;
+
+    private const STILL_DPS = 5.0;
+    private const STILL_THROTTLE = 0.08;
+
+    /** Faster than asked by this, deg/s. */
+    private const UNASKED_DPS = 60.0;
+
+    /** Below this share of hover nothing has left the ground yet. */
+    private const ON_GROUND = 0.7;
+
+    private float $over = 0.0;
+    private float $still = 0.0;
+    private float $unasked = 0.0;
+    private bool $flown = false;
+
+    private function __construct(
+        private readonly float $overS,
+        private readonly float $stillS,
+        private readonly float $unaskedS,
+        private readonly float $hover,
+    ) {
+    }
+
+    public static function in(SettingSet $set): self
+    {
+        return new self(
+            $set->number('disarm.upside_down_s'),
+            $set->number('disarm.still_s'),
+            $set->number('disarm.unasked_turn_s'),
+            $set->number('throttle.hover_output_pct', 50) / 100,
+        );
+    }
+
+    /**
+     * One look, a time after the last.
+     *
+     * @param float $leanDeg  from upright
+     * @param float $turnDps  fastest of the three axes
+     * @param float $askedDps what was asked of that axis
+     * @param float $throttle share of output, 0 to 1
+     * @param bool  $righting whether self-righting is on: then upside down is where it works
+     */
+    public function look(float $dt, bool $armed, float $leanDeg, float $turnDps, float $askedDps, float $throttle, bool $righting): ?Stopped
+    {
+        if (!$armed) {
+            $this->over = $this->still = $this->unasked = 0.0;
+            $this->flown = false;
+
+            return null;
+        }
+        $this->flown = $this->flown || $throttle > self::ON_GROUND * $this->hover;
+        $this->over = $leanDeg > self::OVER_DEG && !$righting ? $this->over + $dt : 0.0;
+        $this->still = $turnDps < self::STILL_DPS && $throttle < self::STILL_THROTTLE ? $this->still + $dt : 0.0;
+        $unasked = !$this->flown && !$righting && abs($turnDps - $askedDps) > self::UNASKED_DPS;
+        $this->unasked = $unasked ? $this->unasked + $dt : 0.0;
+
+        return match (true) {
+            $this->unaskedS > 0 && $this->unasked >= $this->unaskedS => Stopped::UnaskedTurn,
+            $this->overS > 0 && $this->over >= $this->overS => Stopped::UpsideDown,
+            $this->stillS > 0 && $this->still >= $this->stillS => Stopped::StillOnGround,
+            default => null,
+        };
+    }
+}
