@@ -8,8 +8,8 @@ use Ortholex\Core\Craft\SettingSet;
 
 /**
  * When a board stops its motors by itself: lying upside down for so long, standing still for so long, turning on the ground though
- * nobody asked. Each can be off. It takes no position and no height: on the ground is where nothing was asked of the throttle since
- * arming but a little.
+ * nobody asked. Each can be off. It takes no position and no height: on the ground is where throttle was not near
+ * hover for long since it was armed.
  */
 final class SelfDisarm
 {
@@ -22,13 +22,19 @@ final class SelfDisarm
     /** Faster than asked by this, deg/s. */
     private const UNASKED_DPS = 60.0;
 
-    /** Below this share of hover nothing has left the ground yet. */
-    private const ON_GROUND = 0.7;
+    /** With more than this share of hover for so long it has left the ground, s. */
+    private const LIFTS = 0.7;
 
+    private const LIFTS_S = 0.6;
+
+    /** Turning is looked at over about so long, s: a gyro is never quite still. */
+    private const OVER_S = 0.3;
+
+    private float $turns = 0.0;
     private float $over = 0.0;
     private float $still = 0.0;
     private float $unasked = 0.0;
-    private bool $flown = false;
+    private float $lifting = 0.0;
 
     private function __construct(
         private readonly float $overS,
@@ -60,15 +66,16 @@ final class SelfDisarm
     public function look(float $dt, bool $armed, float $leanDeg, float $turnDps, float $askedDps, float $throttle, bool $righting): ?Stopped
     {
         if (!$armed) {
-            $this->over = $this->still = $this->unasked = 0.0;
-            $this->flown = false;
+            $this->turns = $this->over = $this->still = $this->unasked = 0.0;
+            $this->lifting = 0.0;
 
             return null;
         }
-        $this->flown = $this->flown || $throttle > self::ON_GROUND * $this->hover;
+        $this->lifting += $throttle > self::LIFTS * $this->hover ? $dt : 0.0;
         $this->over = $leanDeg > self::OVER_DEG && !$righting ? $this->over + $dt : 0.0;
-        $this->still = $turnDps < self::STILL_DPS && $throttle < self::STILL_THROTTLE ? $this->still + $dt : 0.0;
-        $unasked = !$this->flown && !$righting && abs($turnDps - $askedDps) > self::UNASKED_DPS;
+        $this->turns += min(1.0, $dt / self::OVER_S) * (abs($turnDps) - $this->turns);
+        $this->still = $this->turns < self::STILL_DPS && $throttle < self::STILL_THROTTLE ? $this->still + $dt : 0.0;
+        $unasked = $this->lifting < self::LIFTS_S && !$righting && abs($turnDps - $askedDps) > self::UNASKED_DPS;
         $this->unasked = $unasked ? $this->unasked + $dt : 0.0;
 
         return match (true) {

@@ -13,7 +13,7 @@ use Ortholex\Core\Craft\SettingSet;
 final readonly class LossPlan
 {
     /** A gap this short is no loss, s: some frames are always lost, and the slowest receivers speak every 22 ms. */
-    public const NOTICE_S = 0.1;
+    public const NOTICE_S = 0.15;
 
     /** A throttle threshold at or below this never acts: nothing a receiver sends is lower, µs. */
     public const NEVER_BELOW_US = 800.0;

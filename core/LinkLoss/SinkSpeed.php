@@ -45,6 +45,14 @@ final readonly class SinkSpeed
         return (($outputPct * $volts) / ($this->hoverPct * $this->hoverV)) ** 2;
     }
 
+    /** m/s² downward, while it sinks at so many m/s. */
+    public function acceleration(float $sinkMs, float $outputPct, float $volts): float
+    {
+        $drag = ($sinkMs <=> 0.0) * ($sinkMs / $this->terminalMs) ** 2;
+
+        return self::G * (1 - $this->lift($outputPct, $volts) - $drag);
+    }
+
     /** Steady speed, m/s, downward; negative where it climbs. */
     public function steady(float $outputPct, float $volts): float
     {
@@ -68,8 +76,7 @@ final readonly class SinkSpeed
      */
     public function fall(float $heightM, float $outputPct, float $volts): ?array
     {
-        $over = $this->lift($outputPct, $volts) - 1;
-        if ($over >= 0) {
+        if ($this->lift($outputPct, $volts) >= 1) {
             return null;
         }
         $v = 0.0;
@@ -77,7 +84,7 @@ final readonly class SinkSpeed
             if ($h <= 0) {
                 return [$t, $v];
             }
-            $v += (-$over - ($v / $this->terminalMs) ** 2) * self::G * self::STEP_S;
+            $v += $this->acceleration($v, $outputPct, $volts) * self::STEP_S;
             $h -= $v * self::STEP_S;
         }
 

@@ -285,7 +285,7 @@ final readonly class LoamTable
     private static function guard(): array
     {
         return [
-            Setting::number('link_loss.hold_s', SettingGroup::Guard, 's', 0.5, 0.1, 10, 0.1, since: '26.01'),
+            Setting::number('link_loss.hold_s', SettingGroup::Guard, 's', 0.5, 0.2, 10, 0.1, since: '26.01'),
             Setting::choice('link_loss.then', SettingGroup::Guard, Then::Cut->value, array_column(Then::cases(), 'value')),
             Setting::number('link_loss.descend_throttle_pct', SettingGroup::Guard, '%', 28.0, 0, 80, 0.1),
             Setting::number('link_loss.descend_s', SettingGroup::Guard, 's', 20.0, 1, 120, 1),

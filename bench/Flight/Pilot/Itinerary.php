@@ -10,8 +10,11 @@ final readonly class Itinerary
     /** Gentle enough to land with, m/s. */
     private const DOWN_MS = 0.7;
 
-    /** @param list<array{float, float, float, float, float}> $places s, north, east and height in m, heading in deg; times rise */
-    private function __construct(public array $places)
+    /**
+     * @param list<array{float, float, float, float, float}> $places s, north, east and height in m, heading in deg; times rise
+     * @param bool                                           $rollsOver roll is held to the right until it falls over, whatever the place
+     */
+    private function __construct(public array $places, public bool $rollsOver = false)
     {
     }
 
@@ -51,6 +54,18 @@ final readonly class Itinerary
         ]);
     }
 
+    /** Armed, and nothing is done: the thumbs stay off. */
+    public static function waits(): self
+    {
+        return new self([[0.0, 0.0, 0.0, -10.0, 0.0], [3600.0, 0.0, 0.0, -10.0, 0.0]]);
+    }
+
+    /** On its back: roll is held to the right until it falls over. */
+    public static function rolledOver(): self
+    {
+        return new self([[0.0, 0.0, 0.0, -10.0, 0.0], [3600.0, 0.0, 0.0, -10.0, 0.0]], true);
+    }
+
     /** It stays where it is. */
     public static function stay(float $heightM): self
     {
@@ -64,6 +79,12 @@ final readonly class Itinerary
         $down = $height + 2.0;
 
         return new self([...$places, [$t + $down / self::DOWN_MS, $north, $east, $height - $down, $heading]]);
+    }
+
+    /** Whether its pilot wants it on the ground, after a flight. */
+    public function isDown(float $t): bool
+    {
+        return $this->at(0.0)[0][2] >= 0 && $this->at($t)[0][2] < 0;
     }
 
     public function endsS(): float

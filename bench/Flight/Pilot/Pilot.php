@@ -29,6 +29,16 @@ final class Pilot
 
     private const HEADING_RATE = 2.0;
 
+    /** A craft that should be higher and still stands is given more, m. */
+    private const LIFTED_M = 0.3;
+
+    /** A craft on its back is pushed more and more, and let go once it will fall over by itself. */
+    private const PUSH_PER_S = 0.6;
+
+    private const MOST_PUSH = 0.9;
+    private const FALLS_OVER_DEG = 115.0;
+
+    private bool $over = false;
     private float $trim = 0.0;
     private float $before = 0.0;
 
@@ -53,7 +63,7 @@ final class Pilot
     /** Whether the plan is flown and the craft stands. */
     public function isDone(float $t, Motion $craft): bool
     {
-        return $t - $this->beginsS > 3.0 && $craft->touches && $this->plan->at($t - $this->beginsS)[0][2] < 0;
+        return $t - $this->beginsS > 3.0 && $craft->touches && $this->plan->isDown($t - $this->beginsS);
     }
 
     /** @return array{float, float, float, float} roll, pitch, yaw (−1 to 1), and the output that throttle is to give (0 to 1) */
@@ -68,8 +78,16 @@ final class Pilot
         if ($t < $this->beginsS || $this->isDone($t, $craft)) {
             return [0.0, 0.0, 0.0, 0.0];
         }
+        if ($this->plan->rollsOver) {
+            $this->over = $this->over || $craft->tilt() < self::FALLS_OVER_DEG;
+
+            return [$this->over ? 0.0 : min(self::MOST_PUSH, self::PUSH_PER_S * ($t - $this->beginsS)), 0.0, 0.0, 0.0];
+        }
         [, $at, $speed, $lean, $stands] = $this->seen[0];
         [$wanted, $going] = $this->plan->at($t - $this->beginsS);
+        if ($stands && $wanted[2] < 0) {
+            return [0.0, 0.0, 0.0, 0.0];
+        }
         $north = self::BY_PLACE * ($wanted[0] - $at[0]) + self::BY_SPEED * ($going[0] - $speed[0]);
         $east = self::BY_PLACE * ($wanted[1] - $at[1]) + self::BY_SPEED * ($going[1] - $speed[1]);
         $much = hypot($north, $east);
@@ -81,7 +99,7 @@ final class Pilot
         $pitch = $stands ? 0.0 : -rad2deg(atan(($north * $c + $east * $s) / self::G));
         $roll = $stands ? 0.0 : rad2deg(atan(($east * $c - $north * $s) / self::G));
         $off = $wanted[2] + $at[2];
-        if (!$stands) {
+        if (!$stands || $wanted[2] > self::LIFTED_M) {
             $this->trim = max(-4.0, min(4.0, $this->trim + self::BY_TIME * $off * $dt));
         }
         $up = max(-5.0, min(5.0, self::BY_HEIGHT * $off + self::BY_CLIMB * ($going[2] + $speed[2]))) + $this->trim;

@@ -24,8 +24,8 @@ final class MotionTest extends TestCase
     {
         $craft = self::motion('curlew', 2000.0);
         $rate = self::CALM;
+        $at = 0;
         foreach ([0.5, 1.0, 2.0, 4.0, 8.0] as $until) {
-            static $at = 0;
             for (; $at < $until / self::DT; ++$at) {
                 $rate = $craft->fly($rate, 0.0, self::CALM, self::DT);
             }
