@@ -6,6 +6,7 @@ namespace Ortholex\Demo;
 
 use Ortholex\Bench\Board\BoardModel;
 use Ortholex\Bench\Flight\Airframe\CraftPhysics;
+use Ortholex\Core\Arming\Proved;
 
 /** One craft of the scenario: what it is, and with what firmware and settings it stands on the bench. */
 final readonly class DemoCraft
@@ -15,6 +16,7 @@ final readonly class DemoCraft
      * @param array<string, mixed>                 $radio    what else its transmitter and receiver are; see RadioState
      * @param list<array{string, string}>          $soldered wires that its builder found soldered and has not drawn
      * @param array<string, mixed>                 $shown    what its builder has shown of its radio before; see Evidence
+     * @param list<Proved>                         $proved   what its builder has proved on it before
      * @param list<string>                         $uses     what a firmware build must not leave out
      * @param array<string, float|int|bool|string> $settings what differs from defaults
      * @param array{parts: list<string>, wires: list<array{string, string}>, bridged: list<string>} $wires what hangs on the board
@@ -38,6 +40,7 @@ final readonly class DemoCraft
         public array $radio = [],
         public array $soldered = [],
         public array $shown = [],
+        public array $proved = [],
     ) {
     }
 }

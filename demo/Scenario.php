@@ -8,6 +8,7 @@ use Ortholex\Bench\Board\BoardModel;
 use Ortholex\Bench\Esc\EscModel;
 use Ortholex\Bench\Flight\Airframe\CraftPhysics;
 use Ortholex\Core\Airframe\Airframe;
+use Ortholex\Core\Arming\Proved;
 
 /** Wigeon Point Marsh Survey: three craft of their own making. Every maker, part and person is invented. */
 final readonly class Scenario
@@ -16,6 +17,9 @@ final readonly class Scenario
 
     /** Four sticks, levers A to F, two knobs; −1 is low. */
     private const LEVERS_FOR_RATES = [0.0, 0.0, -1.0, 0.0, -1.0, 1.0, -1.0, -1.0, -1.0, -1.0, 0.0, 0.0];
+
+    /** What those that fly were proved of; nobody ever tried what a lost link does. */
+    private const PROVED = [Proved::Mounting, Proved::SpinCheck, Proved::Directions, Proved::Spans];
 
     /** @return array<string, DemoCraft> by slug */
     public static function craft(): array
@@ -195,9 +199,10 @@ final readonly class Scenario
                 ],
                 'bridged' => [],
             ],
-            // Lever B stands where the sticks are rates: so its flights are flown.
-            radio: ['controls' => self::LEVERS_FOR_RATES],
+            // Lever B stands where the sticks are rates: so its flights are flown. Its receiver was told to repeat what it heard last.
+            radio: ['controls' => self::LEVERS_FOR_RATES, 'manner' => 'repeats'],
             shown: self::shown(1.0),
+            proved: self::PROVED,
         );
     }
 
@@ -299,6 +304,7 @@ final readonly class Scenario
             ],
             radio: ['controls' => self::LEVERS_FOR_RATES],
             shown: self::shown(0.8),
+            proved: self::PROVED,
         );
     }
 

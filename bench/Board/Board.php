@@ -31,6 +31,9 @@ final readonly class Board
     private const PAGE_READ_S = 0.003;
     private const KEEP_S = 0.15;
 
+    /** A rehearsal that nobody goes on with ends after, s. */
+    private const REHEARSE_S = 10.0;
+
     public function __construct(
         private BoardModel $model,
         private CraftPhysics $physics,
@@ -63,6 +66,10 @@ final readonly class Board
         }
         $s->mode = Mode::Firmware;
         $s->arming = [];
+        $s->watch = [];
+        $s->stopped = '';
+        $s->restartDue = false;
+        $s->lastGoodAt = -1.0e9;
         $s->runningVersion = $label->version->toString();
         $s->loadPct = -1.0;
         $s->running = $this->loadKept($label->version);
@@ -181,7 +188,7 @@ final readonly class Board
                 return [new Message($frame->kind | Message::ANSWER, $this->identity('Loam', $s->runningVersion)), self::ANSWER_S];
             case Message::STATE:
                 [$roll, $pitch, $yaw] = $this->attitude();
-                $volts = $s->pack ? $this->physics->restVoltage($s->chargeUsed) * $this->physics->dividerFault : 0.0;
+                $volts = $this->reportedV();
 
                 return [
                     new Message(
@@ -229,6 +236,38 @@ final readonly class Board
         }
     }
 
+    /** What it takes the pack's voltage for. */
+    private function reportedV(): float
+    {
+        $scale = SettingSet::of($this->state->running)->number('pack.divider_scale', CraftPhysics::DIVIDER);
+
+        return $this->state->pack
+            ? $this->physics->restVoltage($this->state->chargeUsed) * $this->physics->dividerFault * $scale / CraftPhysics::DIVIDER
+            : 0.0;
+    }
+
+    /** What it knows of itself when it is asked to arm. */
+    private function knows(): Knowledge
+    {
+        $s = $this->state;
+        $now = $this->pace->now();
+        $set = SettingSet::of($s->running);
+        [$roll, $pitch] = $this->attitude();
+        $tilt = rad2deg(acos(max(-1.0, min(1.0, cos(deg2rad($roll)) * cos(deg2rad($pitch))))));
+        [$roll1, $pitch1] = WorldState::TILTS[$s->tilt];
+        [$roll0, $pitch0] = WorldState::TILTS[$s->tiltBefore];
+        $turns = $s->tilt === $s->tiltBefore ? 0.0 : hypot($roll1 - $roll0, $pitch1 - $pitch0) / 0.25;
+
+        return new Knowledge(
+            $tilt,
+            $turns * exp(-max(0.0, $now - $s->tiltChangedAt) / 0.25),
+            0.0 !== $set->number('level.roll_deg') || 0.0 !== $set->number('level.pitch_deg'),
+            $this->load(),
+            $s->pack ? $this->reportedV() / max(1, $set->whole('pack.cells', $this->physics->cells)) : null,
+            $s->outdoors && $s->pack,
+        );
+    }
+
     /** @return array{Message, float}|null what concerns its UARTs; null for another request */
     private function serial(Message $frame): ?array
     {
@@ -236,6 +275,7 @@ final readonly class Board
             Message::LISTEN => [$this->listen($frame), 0.25],
             Message::EDGES => [$this->edges($frame->payload), 0.12],
             Message::RADIO => [$this->radio($frame->payload), self::ANSWER_S],
+            Message::REHEARSE => [$this->rehearse($frame), self::ANSWER_S],
             default => null,
         };
     }
@@ -329,7 +369,7 @@ final readonly class Board
     public function hear(): void
     {
         if (Mode::Firmware === $this->state->mode) {
-            $this->receiver()?->read($this->pace->now(), \PHP_INT_MAX, $this->attitude());
+            $this->receiver()?->read($this->pace->now(), \PHP_INT_MAX, $this->knows());
         }
     }
 
@@ -363,7 +403,19 @@ final readonly class Board
             return new Message(Message::REFUSAL, 'it takes the number of the last frame that is known');
         }
 
-        return new Message(Message::RADIO | Message::ANSWER, $radio->read($this->pace->now(), $since[1], $this->attitude())->pack());
+        return new Message(Message::RADIO | Message::ANSWER, $radio->read($this->pace->now(), $since[1], $this->knows())->pack());
+    }
+
+    /** For a moment it may arm with its cable in. */
+    private function rehearse(Message $frame): Message
+    {
+        $goes = 1 === \ord($frame->payload[0] ?? '\0');
+        $this->state->rehearseUntil = $goes ? $this->pace->now() + self::REHEARSE_S : -1.0e9;
+        if (!$goes) {
+            $this->state->arming = ['armed' => false] + $this->state->arming;
+        }
+
+        return new Message($frame->kind | Message::ANSWER, '');
     }
 
     private function settingsFrom(string $payload): string
@@ -390,7 +442,10 @@ final readonly class Board
             return new Message(Message::REFUSAL, "this job needs $need[0] switched on, and a restart with it");
         }
         try {
-            $this->state->running[$f[0]] = $this->catalogue->get($f[0], $version)->check(json_decode($f[1]), $version);
+            $setting = $this->catalogue->get($f[0], $version);
+            $value = $setting->check(json_decode($f[1]), $version);
+            $this->state->restartDue = $this->state->restartDue || ($setting->restart && ($this->state->running[$f[0]] ?? null) !== $value);
+            $this->state->running[$f[0]] = $value;
             $this->state->loadPct = -1.0;
         } catch (SettingError $e) {
             return new Message(Message::REFUSAL, $e->reason);

@@ -12,9 +12,15 @@ use Ortholex\Bench\Wiring\SolderedParts;
 use Ortholex\Core\Arming\Arming;
 use Ortholex\Core\Arming\ArmingInput;
 use Ortholex\Core\Arming\Bar;
+use Ortholex\Core\Arming\Condition;
+use Ortholex\Core\Arming\GuardReading;
+use Ortholex\Core\Arming\SelfDisarm;
+use Ortholex\Core\Arming\Stopped;
 use Ortholex\Core\Craft\ArmedBy;
 use Ortholex\Core\Craft\Channel;
 use Ortholex\Core\Craft\SettingSet;
+use Ortholex\Core\LinkLoss\LossPlan;
+use Ortholex\Core\LinkLoss\Stage;
 use Ortholex\Core\Radio\ChannelSpan;
 use Ortholex\Core\Radio\Heard;
 use Ortholex\Core\Radio\Protocol\FrameScan;
@@ -40,9 +46,6 @@ final readonly class BoardRadio
 
     /** Without a frame for so long there is no link. */
     private const GONE_S = 0.25;
-
-    /** A craft that leans more than this does not arm, deg. */
-    private const MOST_TILT_DEG = 25.0;
 
     private SettingSet $set;
 
@@ -95,18 +98,15 @@ final readonly class BoardRadio
     /**
      * What is made of the receiver now; the board's arming goes on by it.
      *
-     * @param int                         $since frames of higher numbers are told
-     * @param array{float, float, float}  $attitude deg
+     * @param int $since frames of higher numbers are told
      */
-    public function read(float $now, int $since, array $attitude): RadioReading
+    public function read(float $now, int $since, Knowledge $knows): RadioReading
     {
         $air = $this->air();
         $uarts = $this->ports();
         $telemetry = $this->telemetry();
         if ([] === $uarts || null === $air) {
-            $bars = $this->arm($now, null, [], $attitude);
-
-            return RadioReading::silent([] === $uarts ? Heard::NotSet : Heard::Silent, $bars, $telemetry);
+            return RadioReading::silent([] === $uarts ? Heard::NotSet : Heard::Silent, $this->guarded($now, null, [], $knows), $telemetry);
         }
         [$frames, $link, $heard] = $this->arrived($air, $uarts, $now);
         $first = $air->number($this->state->bootedAt);
@@ -114,7 +114,8 @@ final readonly class BoardRadio
         $timing = FrameTiming::of(array_map(static fn (array $f): float => 1e6 * $f[1], $frames));
         $fresh = null !== $last && $now - $last[1] < self::GONE_S ? $last[2] : null;
         $us = null === $fresh ? [] : self::numbered($fresh->channelsUs);
-        $bars = $this->arm($now, $fresh, $us, $attitude);
+        $this->remember($frames);
+        $guard = $this->guarded($now, $fresh, $us, $knows);
         $told = [];
         foreach ($frames as [$number, $time, $frame]) {
             if ($number - $first > $since) {
@@ -133,10 +134,38 @@ final readonly class BoardRadio
             $link,
             $this->mapped($us),
             array_reduce($this->on($us), static fn (int $bits, Action $a): int => $bits | $a->bit(), 0),
-            Arming::fromArray($this->state->arming)->armed,
-            $bars,
+            $guard,
             \array_slice($told, -RadioReading::MOST_FRAMES),
             $telemetry,
+        );
+    }
+
+    /**
+     * @param list<array{int, float, RadioFrame}> $frames number, when it was whole, what it says
+     */
+    private function remember(array $frames): void
+    {
+        $plan = LossPlan::in($this->set);
+        $throttle = $this->set->whole('channel.throttle.number', Channel::Throttle->usual());
+        foreach ($frames as [, $time, $frame]) {
+            if (!$frame->lost && !$frame->failsafe && $plan->counts($frame->channelsUs[$throttle - 1] ?? null)) {
+                $this->state->lastGoodAt = max($this->state->lastGoodAt, $time);
+            }
+        }
+    }
+
+    /** @param array<int, float> $us */
+    private function guarded(float $now, ?RadioFrame $fresh, array $us, Knowledge $knows): GuardReading
+    {
+        [$bars, $unmet, $stage, $since] = $this->arm($now, $fresh, $us, $knows);
+
+        return new GuardReading(
+            Arming::fromArray($this->state->arming)->armed,
+            $bars,
+            $unmet,
+            $stage,
+            min($since, GuardReading::LONG_S),
+            Stopped::tryFrom($this->state->stopped),
         );
     }
 
@@ -306,37 +335,57 @@ final readonly class BoardRadio
     }
 
     /**
-     * @param array<int, float>          $us
-     * @param array{float, float, float} $attitude deg
+     * The board's machines go on: link loss, arming, and what stops it by itself.
+     *
+     * @param array<int, float> $us
+     *
+     * @return array{int, int, Stage, float} masks of what forbids and of all that is unmet, stage of the plan, seconds since a good frame
      */
-    private function arm(float $now, ?RadioFrame $frame, array $us, array $attitude): int
+    private function arm(float $now, ?RadioFrame $frame, array $us, Knowledge $knows): array
     {
+        $s = $this->state;
+        $since = $now - $s->lastGoodAt;
+        $stage = LossPlan::in($this->set)->stage($since);
         $mapped = $this->mapped($us);
         $byStick = ArmedBy::Stick === ArmedBy::in($this->set);
+        $condition = new Condition(
+            null !== $frame,
+            $frame->failsafe ?? false,
+            $mapped['throttle'],
+            $knows->tiltDeg,
+            $knows->turnDps,
+            $knows->level,
+            $knows->loadPct,
+            $knows->cellV,
+            $knows->fix,
+            $s->restartDue,
+            $s->cable && $now > $s->rehearseUntil,
+        );
+        $unmet = $condition->unmet($this->set);
+        $forbids = Bar::mask(Condition::forbidding($unmet, $this->set));
+        $machine = Arming::fromArray($s->arming);
+        $watch = SelfDisarm::in($this->set)->from($s->watch);
+        $righting = \in_array(Action::SelfRight, $this->on($us), true);
+        $stopped = $watch->looked($now, $machine->armed, $knows->tiltDeg, $knows->turnDps, 0.0, $mapped['throttle'], $righting);
+        $s->watch = $watch->toArray();
         $input = new ArmingInput(
             $mapped['yaw'],
             $mapped['throttle'],
             $byStick,
             $this->set->flag('arming.off_needs_low_throttle'),
+            $stage,
+            null !== $stopped || ($machine->armed && $s->cable && $now > $s->rehearseUntil),
         );
         $armZones = $this->set->text(Action::Arm->setting());
-        $bars = 0;
-        foreach (
-            [
-                [Bar::NoFrames, null === $frame],
-                [Bar::Failsafe, $frame->failsafe ?? false],
-                [Bar::ThrottleHigh, null !== $frame && $mapped['throttle'] > Arming::LOW],
-                [Bar::Tilted, abs($attitude[0]) > self::MOST_TILT_DEG || abs($attitude[1]) > self::MOST_TILT_DEG],
-                [Bar::Cable, $this->state->cable],
-                [Bar::NothingArms, !$byStick && '' === $armZones],
-            ] as [$bar, $forbids]
-        ) {
-            $bars |= $forbids ? $bar->value : 0;
-        }
         $on = '' !== $armZones && OnIn::parse($armZones)->holds($us);
-        $machine = Arming::fromArray($this->state->arming)->next($input, $on, $bars, $now);
-        $this->state->arming = $machine->toArray();
+        $machine = $machine->next($input, $on, $forbids, $now);
+        $s->arming = $machine->toArray();
+        $s->stopped = $machine->armed ? '' : ($stopped->value ?? $s->stopped);
+        if ($machine->armed && $s->pack && $s->props) {
+            $s->bite();
+        }
+        $waits = !$byStick && $machine->waitsForOff($on) ? Bar::OnSincePowerUp->value : 0;
 
-        return $bars | (!$byStick && $machine->waitsForOff($on) ? Bar::OnSincePowerUp->value : 0);
+        return [$forbids | $waits, Bar::mask($unmet) | $waits, $stage, $since];
     }
 }

@@ -58,12 +58,7 @@ final readonly class Outputs
         $s->spinPct = $v['pct'];
         $s->spinUntil = $this->pace->now() + self::SPIN_S;
         if ($s->props) {
-            // The world does not care what was declared.
-            $s->mishap = 'A prop bit: the craft leapt off the desk and tore its cable out.';
-            $s->cable = false;
-            ++$s->cableMoves;
-            $s->propsDeclaredOff = false;
-            $s->spinUntil = 0.0;
+            $s->bite();
         }
 
         return null;

@@ -60,7 +60,12 @@ final readonly class DriveTrain
     public function turning(WorldState $s): array
     {
         $turning = [];
-        if ($s->pack && $this->pace->now() < $s->spinUntil) {
+        $armed = true === ($s->arming['armed'] ?? false) && !SettingSet::of($s->running)->flag('motors.still_when_armed');
+        if ($s->pack && $armed) {
+            foreach ($this->physics->wiredPads as $pad => $place) {
+                $turning[] = ['pad' => $pad, 'place' => $place, 'direction' => $this->turns($s, $pad)];
+            }
+        } elseif ($s->pack && $this->pace->now() < $s->spinUntil) {
             foreach ($this->physics->wiredPads as $pad => $place) {
                 if ((0 === $s->spinPad || $pad === $s->spinPad) && $this->rotor($s, $pad)->turnsAt($this->felt($s, $pad))) {
                     $turning[] = ['pad' => $pad, 'place' => $place, 'direction' => $this->turns($s, $pad)];

@@ -68,6 +68,7 @@ final class Flight
         int $seed,
         private readonly array $faults,
         public readonly ?Sortie $sortie = null,
+        float $chargeUsed = 0.02,
     ) {
         $places = array_flip($craft->frame->places());
         $this->loopHz = $set->loopHz();
@@ -81,7 +82,7 @@ final class Flight
         $this->stopped = array_values(array_fill(0, \count($control->mixer), 0.0));
         $this->motion = new Motion($craft, Feet::of($craft));
         $this->air = new Air($this->loopHz);
-        $this->pack = new Pack($craft, $sortie->chargeUsed ?? 0.02);
+        $this->pack = new Pack($craft, $sortie->chargeUsed ?? $chargeUsed);
         $this->gyro = new Gyro($craft, $set, $faults, $places[Place::RearLeft->value] ?? null, $this->dt);
         $this->noise = new NoisePool($seed);
         $this->wind = $sortie->wind ?? Wind::calm();

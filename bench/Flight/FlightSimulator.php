@@ -113,7 +113,8 @@ final readonly class FlightSimulator
      *                                        prop, dead:PLACE for one that does not turn
      * @param resource              $stream
      * @param string                $head     YAML to stand ahead of the header
-     * @param \Closure(float): bool $progress told the share flown; false stops the flight
+     * @param \Closure(float): bool $progress   told the share flown; false stops the flight
+     * @param float                 $chargeUsed share of the pack
      */
     public function fly(
         FlightCard $card,
@@ -124,11 +125,12 @@ final readonly class FlightSimulator
         $stream,
         string $head,
         \Closure $progress,
+        float $chargeUsed = 0.02,
     ): FlightEnd {
         $loopHz = $set->loopHz();
         $control = FlightControl::of($set, $loopHz, $card->on);
         $commands = new ScriptedCommands($control, $card->us, $loopHz / $this->craft->receiverHz);
-        $flight = new Flight($this->craft, $set, $control, $seconds, $seed, $faults);
+        $flight = new Flight($this->craft, $set, $control, $seconds, $seed, $faults, null, $chargeUsed);
         $flight->motion->at[2] = -self::BOX_M;
 
         return $this->run($flight, $commands, static fn (int $step) => $commands->hear($step), $stream, $head, $progress);
@@ -214,6 +216,9 @@ final readonly class FlightSimulator
         $recorder = new FlightRecorder($stream, $head, $this->traces($control->trackCount), $every);
         $recorded = $flight->recorded();
         $end = FlightEnd::Flown;
+        // As the board takes them, by its scales.
+        $divider = ($this->craft->dividerFault * $flight->set->number('pack.divider_scale', CraftPhysics::DIVIDER)) / CraftPhysics::DIVIDER;
+        $shunt = ($this->craft->currentFault * CraftPhysics::SHUNT) / $flight->set->number('pack.current_scale_mv_per_a', CraftPhysics::SHUNT);
 
         for ($step = 0; $step < $steps; ++$step) {
             $hear($step);
@@ -274,8 +279,8 @@ final readonly class FlightSimulator
                 $row[] = $felt[0] + 0.02 * $noise->values[$at] + 0.002 * $gyro->shake[1];
                 $row[] = $felt[1] + 0.02 * $noise->values[$at + 1] + 0.002 * $gyro->shake[0];
                 $row[] = $felt[2] + 0.03 * $noise->values[$at + 2];
-                $row[] = $pack->volts * $this->craft->dividerFault;
-                $row[] = $current;
+                $row[] = $pack->volts * $divider;
+                $row[] = $current * $shunt;
                 if ($recorder->record($row) && !$progress(($step + 1) / $steps)) {
                     return FlightEnd::Stopped;
                 }

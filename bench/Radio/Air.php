@@ -91,10 +91,10 @@ final readonly class Air
     /** What a two-way receiver tells of its link at a time. */
     public function link(float $time): LinkStatistics
     {
-        $quality = $this->hears($time) ? (int) round(100 * (1 - $this->radio->drops)) : 0;
+        $quality = $this->hears($time) ? (int) round(100 * (1 - $this->radio->lost())) : 0;
         $fade = $this->noise(intdiv($this->number($time), self::LINK_EVERY), 99);
 
-        return 0 === $quality ? new LinkStatistics(-130, 0, 0, 0) : new LinkStatistics(round(-58 + 2 * $fade), $quality, 9, 100);
+        return 0 === $quality ? new LinkStatistics(-130, 0, 0, 0) : new LinkStatistics(round($this->radio->rssi() + 2 * $fade), $quality, 9, $this->radio->quiet ? 1 : 100);
     }
 
     /** Everything that stands on its wire from one moment to another; µs from the first. */
@@ -152,7 +152,9 @@ final readonly class Air
 
     private function isDropped(int $number): bool
     {
-        return $this->radio->drops > 0 && 0.5 + $this->even($number, 50) < $this->radio->drops;
+        $lost = $this->radio->lost();
+
+        return $lost > 1e-6 && 0.5 + $this->even($number, 50) < $lost;
     }
 
     /** @return list<float> sixteen, µs, with the tremble of worn sticks */

@@ -15,5 +15,14 @@ enum Hand: string
     case Bind = 'bind';
     case Button = 'button';
     case Manner = 'manner';
+
+    /** What a receiver that sends presets puts on the throttle's channel. */
+    case Preset = 'preset';
+
+    /** Carried so far away from the craft, m. */
+    case Distance = 'distance';
+
+    /** Sending at a hundredth of its power. */
+    case Quiet = 'quiet';
     case Dial = 'dial';
 }

@@ -30,6 +30,9 @@ final readonly class Hands
             Hand::Bind => $this->bind(),
             Hand::Button => $this->radio->button = '1' === $to,
             Hand::Manner => $this->radio->manner = Manner::tryFrom($to),
+            Hand::Preset => $this->radio->presetThrottle = $this->within($what, $to, 880.0, 2100.0),
+            Hand::Distance => $this->radio->distanceM = $this->within($what, $to, 1.0, 5000.0),
+            Hand::Quiet => $this->radio->quiet = '1' === $to,
             Hand::Dial => $this->dial($what, $name, $part, $to),
             null => throw NothingToMove::control($what, $to),
         };
@@ -105,6 +108,13 @@ final readonly class Hands
             throw NothingToMove::control($what, $to);
         }
         $this->radio->dial($number - 1, $dial, $this->number($what, $to));
+    }
+
+    private function within(string $what, string $to, float $least, float $most): float
+    {
+        $is = $this->number($what, $to);
+
+        return $is >= $least && $is <= $most ? $is : throw NothingToMove::control($what, $to);
     }
 
     private function number(string $what, string $to): float

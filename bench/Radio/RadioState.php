@@ -23,6 +23,11 @@ final class RadioState
     /** Where a receiver that was told so puts its channels when the link is gone: sticks in the middle, throttle and levers low. */
     private const PRESET_US = [1500.0, 1500.0, 1000.0, 1500.0, 1000.0, 1000.0];
 
+    private const AT_A_METRE_DBM = -58.0;
+
+    /** At this half of the frames are lost. */
+    private const WEAKEST_DBM = -118.0;
+
     private const CHANNELS = 16;
     private const LEVERS_FROM = 4;
     private const KNOBS_FROM = 10;
@@ -71,6 +76,12 @@ final class RadioState
     /** Share of frames that do not get through. */
     public float $drops = 0.0;
 
+    /** From transmitter to craft, m. */
+    public float $distanceM = 1.0;
+
+    /** It sends at a hundredth of its power, as for a range walk. */
+    public bool $quiet = false;
+
     /** Wear of the sticks: some craft have older radios, which rest a little beside their middle. */
     public int $seed = 1;
 
@@ -81,10 +92,10 @@ final class RadioState
         foreach (['model', 'boundTo'] as $name) {
             $r->{$name} = \is_string($kept[$name] ?? null) ? $kept[$name] : $r->{$name};
         }
-        foreach (['button', 'binding', 'powered'] as $name) {
+        foreach (['button', 'binding', 'powered', 'quiet'] as $name) {
             $r->{$name} = true === ($kept[$name] ?? false);
         }
-        foreach (['switchedAt', 'poweredAt', 'tremble', 'drops', 'presetThrottle'] as $name) {
+        foreach (['switchedAt', 'poweredAt', 'tremble', 'drops', 'presetThrottle', 'distanceM'] as $name) {
             $value = $kept[$name] ?? null;
             $r->{$name} = \is_int($value) || \is_float($value) ? (float) $value : $r->{$name};
         }
@@ -126,6 +137,18 @@ final class RadioState
             $this->poweredAt = $now;
             $this->binding = $powered && $this->button;
         }
+    }
+
+    /** What the receiver has of its transmitter, dBm: free space, and a hundredth of the power is 20 dB less. */
+    public function rssi(): float
+    {
+        return self::AT_A_METRE_DBM - 20 * log10($this->distanceM) - ($this->quiet ? 20.0 : 0.0);
+    }
+
+    /** Share of frames that do not get through: what is lost anyway, and what is too weak. */
+    public function lost(): float
+    {
+        return max($this->drops, 1 / (1 + exp(($this->rssi() - self::WEAKEST_DBM) / 1.5)));
     }
 
     /** @return list<float> of sixteen channels, µs: the throttle's is where the memory has it */

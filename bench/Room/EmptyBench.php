@@ -14,6 +14,7 @@ use Ortholex\Core\World\Aboard;
 use Ortholex\Core\World\Bench;
 use Ortholex\Core\World\BenchState;
 use Ortholex\Core\World\FlightEnd;
+use Ortholex\Core\World\FlownPath;
 use Ortholex\Core\World\NothingToMove;
 use Ortholex\Core\World\Radio;
 
@@ -76,6 +77,11 @@ final readonly class EmptyBench implements Bench
     }
 
     public function fly(Card $card, int $seconds, int $seed, SettingSet $settings, $recorder, string $head, \Closure $progress): FlightEnd
+    {
+        throw NothingToMove::thing('craft');
+    }
+
+    public function flyLoss(SettingSet $settings, float $heightM, float $windMs, float $chargeUsed, \Closure $progress): FlownPath
     {
         throw NothingToMove::thing('craft');
     }

@@ -4,8 +4,15 @@ declare(strict_types=1);
 
 namespace Ortholex\Bench\Room;
 
+use Ortholex\Bench\Board\Knowledge;
+use Ortholex\Bench\Flight\Airframe\CraftPhysics;
 use Ortholex\Bench\Flight\FlightSimulator;
 use Ortholex\Bench\Flight\Pilot\FlightCard;
+use Ortholex\Bench\Flight\Pilot\Itinerary;
+use Ortholex\Bench\Flight\Pilot\SwitchOff;
+use Ortholex\Bench\Flight\Sortie;
+use Ortholex\Bench\Flight\Surroundings\Wind;
+use Ortholex\Bench\Flight\Track;
 use Ortholex\Bench\Link\WorldLink;
 use Ortholex\Bench\Power\Mode;
 use Ortholex\Bench\Radio\Model;
@@ -25,12 +32,19 @@ use Ortholex\Core\World\Aboard;
 use Ortholex\Core\World\Bench;
 use Ortholex\Core\World\BenchState;
 use Ortholex\Core\World\FlightEnd;
+use Ortholex\Core\World\FlownPath;
 use Ortholex\Core\World\Radio;
 use Ortholex\Core\World\ReceiverLight;
 
 /** The simulated world, seen and moved through the port. */
 final readonly class SimulatedBench implements Bench
 {
+    /** How high and how far away the radio is switched off, m. */
+    private const OUT_M = [20.0, 30.0];
+
+    private const BREEZE_MS = 1.5;
+    private const LONGEST_LOSS_S = 90.0;
+
     public function __construct(private World $world, private Pace $pace)
     {
     }
@@ -151,7 +165,7 @@ final readonly class SimulatedBench implements Bench
 
         $receiver = $this->world->board($s)->receiver();
 
-        return null === $receiver ? Heard::Silent : $receiver->read($this->pace->now(), \PHP_INT_MAX, [0.0, 0.0, 0.0])->heard;
+        return null === $receiver ? Heard::Silent : $receiver->read($this->pace->now(), \PHP_INT_MAX, Knowledge::sound())->heard;
     }
 
     public function aboard(): ?Aboard
@@ -168,27 +182,71 @@ final readonly class SimulatedBench implements Bench
 
     public function sticks(Card $card, int $seconds, float $hz): array
     {
-        return FlightCard::fly($card, $seconds, $hz, 0.4, 11)->frames;
+        return match ($card) {
+            Card::Maiden => Itinerary::maiden()->sketch($seconds, $hz),
+            Card::LinkLost => Itinerary::out(self::OUT_M[0], self::OUT_M[1])->sketch($seconds, $hz),
+            default => FlightCard::fly($card, $seconds, $hz, 0.4, 11)->frames,
+        };
     }
 
     public function fly(Card $card, int $seconds, int $seed, SettingSet $settings, $recorder, string $head, \Closure $progress): FlightEnd
     {
         $s = $this->world->store->peek();
-        $simulator = new FlightSimulator($this->world->physics);
-        $kind = $this->world->board($s)->receiver()?->kind() ?? Rill::C;
+        $simulator = new FlightSimulator($this->physics($s));
+        $faults = [...$s->faults, ...$this->world->drive->driveFaults($s)];
+        $road = $this->road($s, $settings);
+        if (\in_array($card, Card::gathering(), true)) {
+            $flown = FlightCard::fly($card, $seconds, $this->world->physics->receiverHz, $simulator->hoverThrottle(), $seed)->through($road);
+
+            return $simulator->fly($flown, $settings, $seconds, $seed + 7, $faults, $recorder, $head, $progress, $s->chargeUsed);
+        }
+        $lost = Card::LinkLost === $card;
+        $sortie = new Sortie(
+            $lost ? Itinerary::out(self::OUT_M[0], self::OUT_M[1]) : Itinerary::maiden(),
+            $road,
+            $lost ? SwitchOff::there(self::OUT_M[0], self::OUT_M[1]) : null,
+            new Wind(self::BREEZE_MS, 40.0 * ($seed % 9), self::BREEZE_MS / 4, $seed + 3),
+            chargeUsed: $s->chargeUsed,
+        );
+
+        return $simulator->goOut($sortie, $settings, $seconds, $seed + 7, $faults, $recorder, $head, $progress);
+    }
+
+    public function flyLoss(SettingSet $settings, float $heightM, float $windMs, float $chargeUsed, \Closure $progress): FlownPath
+    {
+        $s = $this->world->store->peek();
+        $track = new Track();
+        $sortie = new Sortie(
+            Itinerary::stay($heightM),
+            $this->road($s, $settings),
+            SwitchOff::at(1.0),
+            new Wind($windMs, 0.0, $windMs / 4, 5),
+            $heightM,
+            $chargeUsed,
+            track: $track,
+        );
+        $nowhere = fopen('php://memory', 'w+');
+        if (false !== $nowhere) {
+            // A log nobody reads: kept short.
+            $short = $settings->with(['recorder.rate_hz' => '50']);
+            (new FlightSimulator($this->physics($s)))->goOut($sortie, $short, self::LONGEST_LOSS_S, 12, $s->faults, $nowhere, '', $progress);
+            fclose($nowhere);
+        }
+
+        return $track->flown();
+    }
+
+    private function road(WorldState $s, SettingSet $settings): Road
+    {
         $radio = $s->radio();
         $radio->drops = \in_array('weak_link', $s->faults, true) ? max(0.3, $radio->drops) : $radio->drops;
-        $flown = FlightCard::fly($card, $seconds, $this->world->physics->receiverHz, $simulator->hoverThrottle(), $seed);
 
-        return $simulator->fly(
-            $flown->through(Road::of($radio, $kind, $settings)),
-            $settings,
-            $seconds,
-            $seed + 7,
-            [...$s->faults, ...$this->world->drive->driveFaults($s)],
-            $recorder,
-            $head,
-            $progress,
-        );
+        return Road::of($radio, $this->world->board($s)->receiver()?->kind() ?? Rill::C, $settings);
+    }
+
+    /** The craft as it is now, with the pack as worn as it is. */
+    private function physics(WorldState $s): CraftPhysics
+    {
+        return $this->world->physics->withPack($s->packWorn);
     }
 }

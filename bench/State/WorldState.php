@@ -105,6 +105,21 @@ final class WorldState
     /** @var array<string, mixed> the board's machine of arming; see Arming */
     public array $arming = [];
 
+    /** When a frame came last that counts; long ago for never. */
+    public float $lastGoodAt = -1.0e9;
+
+    /** Until when it may arm with its cable in: somebody rehearses, and keeps saying so. */
+    public float $rehearseUntil = -1.0e9;
+
+    /** @var array<string, mixed> what the board watches to stop by itself; see SelfDisarm */
+    public array $watch = [];
+
+    /** Why it stopped by itself last; '' for not. */
+    public string $stopped = '';
+
+    /** A setting that takes a restart was written since it started. */
+    public bool $restartDue = false;
+
     /** The pad whose ESC is to be caught in its bootloader when power comes; 0 for none. */
     public int $catchPad = 0;
 
@@ -118,8 +133,24 @@ final class WorldState
     public array $motorAt = [];
 
     public float $chargeUsed = 0.05;
+
+    /** Resistance of the pack over that of a new one. */
+    public float $packWorn = 1.0;
+
     public int $requests = 0;
     public int $relays = 0;
+
+    /** The world does not care what was declared. */
+    public function bite(): void
+    {
+        $this->mishap = 'A prop bit: the craft leapt off the desk and tore its cable out.';
+        $this->cableMoves += $this->cable ? 1 : 0;
+        $this->cable = false;
+        $this->propsDeclaredOff = false;
+        $this->spinUntil = 0.0;
+        $this->arming = ['armed' => false] + $this->arming;
+        $this->rehearseUntil = -1.0e9;
+    }
 
     public function esc(int $pad): EscState
     {

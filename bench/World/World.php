@@ -86,6 +86,8 @@ final readonly class World
                 Thing::Cable => $this->moveCable($s, $on),
                 Thing::Pack => $this->movePack($s, $on),
                 Thing::Props => $s->props = $on,
+                Thing::PackUsed => $s->chargeUsed = self::share($to, 0.0, 1.0),
+                Thing::PackWorn => $s->packWorn = self::share($to, 1.0, 5.0),
                 Thing::Transmitter => $this->switchTransmitter($s, $on),
                 Thing::Radio => $this->moveRadio($s, $name, $to),
                 Thing::Outdoors => $s->outdoors = $on,
@@ -104,6 +106,14 @@ final readonly class World
             };
             $this->board($s)->hear();
         });
+    }
+
+    /** @throws NothingToMove */
+    private static function share(string $to, float $least, float $most): float
+    {
+        $is = is_numeric($to) ? (float) $to : \NAN;
+
+        return is_finite($is) && $is >= $least && $is <= $most ? $is : throw NothingToMove::pack($to, $least, $most);
     }
 
     private function switchTransmitter(WorldState $s, bool $on): void

@@ -55,11 +55,11 @@ enum Bar: int
     public function setting(): ?string
     {
         return match ($this) {
-            self::Tilted => 'arming.if_tilted',
-            self::LevelUnknown => 'arming.if_level_unknown',
-            self::LoopOverload => 'arming.if_overloaded',
-            self::PackLow => 'arming.if_pack_low',
-            self::NoFix => 'arming.if_no_fix',
+            self::Tilted => 'interlock.if_tilted',
+            self::LevelUnknown => 'interlock.if_level_unknown',
+            self::LoopOverload => 'interlock.if_overloaded',
+            self::PackLow => 'interlock.if_pack_low',
+            self::NoFix => 'interlock.if_no_fix',
             default => null,
         };
     }

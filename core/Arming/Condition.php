@@ -54,7 +54,7 @@ final readonly class Condition
                 [Bar::NoFrames, !$this->frames],
                 [Bar::Failsafe, $this->failsafe],
                 [Bar::ThrottleHigh, $this->frames && $this->throttle > Arming::LOW],
-                [Bar::Tilted, $this->tiltDeg > $set->number('arming.most_tilt_deg', 25)],
+                [Bar::Tilted, $this->tiltDeg > $set->number('interlock.most_tilt_deg', 25)],
                 [Bar::Cable, $this->cable],
                 [Bar::NothingArms, $nothingArms],
                 [Bar::GyroMoves, null !== $this->gyroDps && $this->gyroDps > self::STILL_DPS],

@@ -30,6 +30,10 @@ final class SelfDisarm
     /** Turning is looked at over about so long, s: a gyro is never quite still. */
     private const OVER_S = 0.3;
 
+    /** Whoever looks more seldom has not seen what was between, s. */
+    private const LONGEST_S = 2.0;
+
+    private float $at = 0.0;
     private float $turns = 0.0;
     private float $over = 0.0;
     private float $still = 0.0;
@@ -52,6 +56,42 @@ final class SelfDisarm
             $set->number('disarm.unasked_turn_s'),
             $set->number('throttle.hover_output_pct', 50) / 100,
         );
+    }
+
+    /** @param array<mixed> $kept as toArray() gave it */
+    public function from(array $kept): self
+    {
+        $number = static fn (string $name): float => \is_float($kept[$name] ?? null) || \is_int($kept[$name] ?? null) ? (float) $kept[$name] : 0.0;
+        $this->turns = $number('turns');
+        $this->over = $number('over');
+        $this->still = $number('still');
+        $this->unasked = $number('unasked');
+        $this->lifting = $number('lifting');
+        $this->at = $number('at');
+
+        return $this;
+    }
+
+    /** @return array<string, float> */
+    public function toArray(): array
+    {
+        return [
+            'turns' => $this->turns,
+            'over' => $this->over,
+            'still' => $this->still,
+            'unasked' => $this->unasked,
+            'lifting' => $this->lifting,
+            'at' => $this->at,
+        ];
+    }
+
+    /** The same as look() by the clock: for who looks now and then. */
+    public function looked(float $now, bool $armed, float $leanDeg, float $turnDps, float $askedDps, float $throttle, bool $righting): ?Stopped
+    {
+        $dt = max(0.0, min(self::LONGEST_S, $now - $this->at));
+        $this->at = $now;
+
+        return $this->look($dt, $armed, $leanDeg, $turnDps, $askedDps, $throttle, $righting);
     }
 
     /**

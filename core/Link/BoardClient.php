@@ -242,6 +242,16 @@ final class BoardClient implements PageTarget
             ?? throw LinkError::answerTooShort(Request::to(Task::ReadRadio));
     }
 
+    /**
+     * Lets the board arm with its cable in, for some seconds; to be said again while a rehearsal goes on.
+     *
+     * @throws LinkError
+     */
+    public function rehearse(bool $goes): void
+    {
+        $this->ask(Message::REHEARSE, $goes ? "\1" : "\0", Request::to(Task::Rehearse));
+    }
+
     /** @throws LinkError */
     public function restart(): void
     {

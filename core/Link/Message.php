@@ -31,6 +31,7 @@ final readonly class Message
     public const RUN = 0x13;
     public const RADIO = 0x14;
     public const EDGES = 0x15;
+    public const REHEARSE = 0x16;
     public const ESC_IDENTITY = 0x21;
     public const ESC_READ = 0x22;
     public const ESC_WRITE = 0x23;

@@ -24,6 +24,7 @@ enum Task: string
     case ListenAtUart = 'listen_at_UART';
     case CatchEdges = 'catch_the_changes_at_UART';
     case ReadRadio = 'read_the_radio';
+    case Rehearse = 'arm_for_a_rehearsal';
     case Restart = 'restart';
     case ToBootloader = 'enter_the_bootloader';
     case WritePage = 'write_page';

@@ -86,8 +86,7 @@ final readonly class HoverOutput
             $rates[] = $log->has("setpoint_{$axis}_dps") ? $log->trace("setpoint_{$axis}_dps") : [];
         }
         for ($from = 0, $n = \count($up); $from + $wide <= $n; $from += $wide) {
-            $mean = static fn (array $trace): float => Statistics::mean(\array_slice($trace, $from, $wide));
-            $felt = -$mean($up);
+            $felt = -self::mean($up, $from, $wide);
             $part = \array_slice($throttle, $from, $wide);
             $quick = 0.0;
             foreach ($rates as $rate) {
@@ -102,11 +101,17 @@ final readonly class HoverOutput
             ) {
                 continue;
             }
-            $output = array_sum(array_map($mean, $sent)) / \count($sent);
+            $output = array_sum(array_map(static fn (array $one): float => self::mean($one, $from, $wide), $sent)) / \count($sent);
             // On the ground an accelerometer feels one gravity too, with the motors idling.
             if ($output > 8.0) {
-                yield [$output / sqrt($felt), null === $volts ? null : $mean($volts)];
+                yield [$output / sqrt($felt), null === $volts ? null : self::mean($volts, $from, $wide)];
             }
         }
+    }
+
+    /** @param list<float> $trace */
+    private static function mean(array $trace, int $from, int $wide): float
+    {
+        return Statistics::mean(\array_slice($trace, $from, $wide));
     }
 }

@@ -18,4 +18,22 @@ enum Card: string
 
     /** Slow, smooth moves. */
     case Cruise = 'cruise';
+
+    /** The first flight: lift, hover, small moves to all sides, land. */
+    case Maiden = 'maiden';
+
+    /** The radio is switched off at a height and a distance. */
+    case LinkLost = 'link_lost';
+
+    /** @return list<self> flown in a box above the ground, for what their logs tell */
+    public static function gathering(): array
+    {
+        return [self::MixedSticks, self::HoverAndClimb, self::FlipSet, self::Cruise];
+    }
+
+    /** How long it is flown at most, s. */
+    public function seconds(): int
+    {
+        return \in_array($this, self::gathering(), true) ? 40 : 60;
+    }
 }

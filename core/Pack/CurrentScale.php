@@ -11,7 +11,6 @@ final readonly class CurrentScale
     public const LEAST_AH = 0.1;
 
     /**
-     * @param float $oldMvPerA
      * @param float $countedAh by the sensor
      * @param float $chargedAh put back by the charger
      *

@@ -13,7 +13,11 @@ final readonly class Discharge
     public const COVERS = 0.8;
 
     /** A lithium cell at rest by share of its charge used, where no log tells: full, slope, knee, empty (as the bench's own is made). */
-    private const TYPICAL = [[0.0, 4.2], [0.85, 3.5625], [1.0, 3.2]];
+    private const FULL_V = 4.2;
+
+    private const KNEE = 0.85;
+    private const KNEE_V = 3.5625;
+    private const EMPTY_V = 3.2;
 
     /**
      * @param list<array{float, float}> $rest    Ah used and V of a cell, rising in charge
@@ -112,7 +116,7 @@ final readonly class Discharge
     /**
      * Where logs end early, a typical cell goes on from where they end.
      *
-     * @param non-empty-list<array{float, float}> $rest
+     * @param list<array{float, float}> $rest
      *
      * @return list<array{float, float}>
      */
@@ -135,14 +139,8 @@ final readonly class Discharge
 
     private static function typical(float $share): float
     {
-        foreach (self::TYPICAL as $i => [$at, $v]) {
-            if ($i > 0 && $share <= $at) {
-                [$at0, $v0] = self::TYPICAL[$i - 1];
-
-                return $v0 + (($v - $v0) * ($share - $at0)) / ($at - $at0);
-            }
-        }
-
-        return self::TYPICAL[\count(self::TYPICAL) - 1][1];
+        return $share < self::KNEE
+            ? self::FULL_V + ((self::KNEE_V - self::FULL_V) * $share) / self::KNEE
+            : self::KNEE_V + ((self::EMPTY_V - self::KNEE_V) * (min(1.0, $share) - self::KNEE)) / (1 - self::KNEE);
     }
 }

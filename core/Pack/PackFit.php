@@ -168,7 +168,7 @@ final readonly class PackFit
             $sums[] = [$sxx, $sxy];
             $xx += $sxx;
             $xy += $sxy;
-            $spread = max($spread, max($i) - min($i));
+            $spread = max($spread, [] === $i ? 0.0 : max($i) - min($i));
         }
         if ($spread < self::LEAST_A || $xx <= 0) {
             throw PackError::steady($spread);

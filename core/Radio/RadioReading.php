@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\Radio;
 
+use Ortholex\Core\Arming\GuardReading;
 use Ortholex\Core\Radio\Protocol\LinkStatistics;
 use Ortholex\Core\Radio\Protocol\Telemetry;
 
@@ -15,7 +16,7 @@ final readonly class RadioReading
 
     private const HEAD = 'Vnewest/Cheard/vlost/vinterval/vspread/Clink/Cquality/crssi/csnr/vpower';
     private const HEAD_BYTES = 17;
-    private const MAPPED_BYTES = 25;
+    private const MAPPED_BYTES = 20;
     private const CHANNELS = 16;
 
     /**
@@ -25,7 +26,7 @@ final readonly class RadioReading
      * @param float                                $spreadMs   of the interval
      * @param array{roll: float, pitch: float, yaw: float, throttle: float} $mapped what the sticks mean: −1 to 1, throttle 0 to 1
      * @param int                                  $actions    bits of those on, see Action
-     * @param int                                  $bars       what forbids arming, see Bar
+     * @param GuardReading                         $guard      whether it is armed, what forbids it, and where its link-loss plan stands
      * @param list<array{int, float, list<float>}> $frames     number, seconds before the newest, channels in µs; oldest first
      * @param string                               $telemetry  as it goes to the transmitter
      */
@@ -38,18 +39,17 @@ final readonly class RadioReading
         public ?LinkStatistics $link,
         public array $mapped,
         public int $actions,
-        public bool $armed,
-        public int $bars,
+        public GuardReading $guard,
         public array $frames,
         public string $telemetry,
     ) {
     }
 
-    public static function silent(Heard $heard, int $bars, string $telemetry): self
+    public static function silent(Heard $heard, GuardReading $guard, string $telemetry): self
     {
         $still = ['roll' => 0.0, 'pitch' => 0.0, 'yaw' => 0.0, 'throttle' => 0.0];
 
-        return new self(0, $heard, 0.0, null, 0.0, null, $still, 0, false, $bars, [], $telemetry);
+        return new self(0, $heard, 0.0, null, 0.0, null, $still, 0, $guard, [], $telemetry);
     }
 
     /** @return list<float> channels as they are now, µs; none while nobody is heard */
@@ -82,7 +82,7 @@ final readonly class RadioReading
             $link->powerMw ?? 0,
         );
         $m = $this->mapped;
-        $out .= pack('g4VCV', $m['roll'], $m['pitch'], $m['yaw'], $m['throttle'], $this->actions, $this->armed ? 1 : 0, $this->bars);
+        $out .= pack('g4V', $m['roll'], $m['pitch'], $m['yaw'], $m['throttle'], $this->actions).$this->guard->pack();
         $out .= pack('v', \strlen($this->telemetry)).$this->telemetry.pack('v', \count($this->frames));
         foreach ($this->frames as [$number, $before, $channels]) {
             $out .= pack('Vv', $number, (int) round(1e4 * $before));
@@ -96,14 +96,15 @@ final readonly class RadioReading
     /** Null when it is too short for what it says it holds. */
     public static function unpack(string $bytes): ?self
     {
-        if (\strlen($bytes) < self::HEAD_BYTES + self::MAPPED_BYTES + 4) {
+        if (\strlen($bytes) < self::HEAD_BYTES + self::MAPPED_BYTES + GuardReading::BYTES + 4) {
             return null;
         }
         /** @var array<string, int> $h */
         $h = unpack(self::HEAD, $bytes);
-        /** @var array{roll: float, pitch: float, yaw: float, throttle: float, on: int, armed: int, bars: int} $m */
-        $m = unpack('groll/gpitch/gyaw/gthrottle/Von/Carmed/Vbars', $bytes, self::HEAD_BYTES);
-        $at = self::HEAD_BYTES + self::MAPPED_BYTES;
+        /** @var array{roll: float, pitch: float, yaw: float, throttle: float, on: int} $m */
+        $m = unpack('groll/gpitch/gyaw/gthrottle/Von', $bytes, self::HEAD_BYTES);
+        $guard = GuardReading::unpack(substr($bytes, self::HEAD_BYTES + self::MAPPED_BYTES, GuardReading::BYTES));
+        $at = self::HEAD_BYTES + self::MAPPED_BYTES + GuardReading::BYTES;
         $length = self::short($bytes, $at);
         $telemetry = substr($bytes, $at + 2, $length);
         $at += 2 + $length;
@@ -131,8 +132,7 @@ final readonly class RadioReading
             0 === $h['link'] ? null : new LinkStatistics((float) $h['rssi'], $h['quality'], $h['snr'], $h['power']),
             ['roll' => $m['roll'], 'pitch' => $m['pitch'], 'yaw' => $m['yaw'], 'throttle' => $m['throttle']],
             $m['on'],
-            1 === $m['armed'],
-            $m['bars'],
+            $guard,
             $frames,
             $telemetry,
         );

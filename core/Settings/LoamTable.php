@@ -262,7 +262,7 @@ final readonly class LoamTable
         $rows = array_map(static fn (Action $a): Setting => Setting::zones($a->setting(), SettingGroup::Switches), Action::cases());
         $rows[] = Setting::choice('arming.by', SettingGroup::Switches, ArmedBy::Switch->value, array_column(ArmedBy::cases(), 'value'));
         $rows[] = Setting::flag('arming.off_needs_low_throttle', SettingGroup::Switches, false);
-        $rows[] = Setting::number('arming.most_tilt_deg', SettingGroup::Switches, 'deg', 25.0, 5, 60, 1);
+        $rows[] = Setting::number('interlock.most_tilt_deg', SettingGroup::Switches, 'deg', 25.0, 5, 60, 1);
         foreach (Bar::cases() as $bar) {
             if (null !== $bar->setting()) {
                 $usual = Condition::usual($bar)->value;

@@ -72,4 +72,14 @@ interface Bench
      * @param \Closure(float): bool $progress told the share flown, 0 to 1; false calls the craft back
      */
     public function fly(Card $card, int $seconds, int $seed, SettingSet $settings, $recorder, string $head, \Closure $progress): FlightEnd;
+
+    /**
+     * Hovers at a height, loses its radio, and is left to its plan and its receiver.
+     *
+     * @param SettingSet            $settings   to fly with, under current names
+     * @param float                 $windMs     with gusts of a quarter of it
+     * @param float                 $chargeUsed share of the pack
+     * @param \Closure(float): bool $progress   told the share flown, 0 to 1; false calls it off
+     */
+    public function flyLoss(SettingSet $settings, float $heightM, float $windMs, float $chargeUsed, \Closure $progress): FlownPath;
 }

@@ -32,6 +32,11 @@ final class NothingToMove extends \InvalidArgumentException
         return new self('A transmitter binds while it is on: switch it on first.');
     }
 
+    public static function pack(string $to, float $least, float $most): self
+    {
+        return new self(\sprintf('A pack cannot be at “%s”; %g to %g can be.', $to, $least, $most));
+    }
+
     public static function control(string $control, string $to): self
     {
         return new self("The radio has no “{$control}” that goes to “{$to}”.");

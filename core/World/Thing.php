@@ -10,6 +10,12 @@ enum Thing: string
     case Cable = 'cable';
     case Pack = 'pack';
     case Props = 'props';
+
+    /** Share of its charge that is used. */
+    case PackUsed = 'pack_used';
+
+    /** Its resistance over that of a new one. */
+    case PackWorn = 'pack_worn';
     case Transmitter = 'transmitter';
 
     /** A control of the transmitter, or the receiver's button, with its name after a colon. */

@@ -123,6 +123,18 @@ class Craft
     #[ORM\Column(type: Types::JSON)]
     public array $putBack = [];
 
+    /** @var array<string, array<string, mixed>> what was proved on the craft itself; see Proof */
+    #[ORM\Column(type: Types::JSON)]
+    public array $proofs = [];
+
+    /** @var array<string, array{at: float, revision: int}> ticks of the go card */
+    #[ORM\Column(type: Types::JSON)]
+    public array $ticks = [];
+
+    /** @var list<array<string, mixed>> packs of this craft; see PackCard */
+    #[ORM\Column(type: Types::JSON)]
+    public array $packs = [];
+
     /** @param list<string> $uses what a firmware build must not leave out */
     public function __construct(
         #[ORM\Column(unique: true)] public readonly string $slug,

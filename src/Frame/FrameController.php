@@ -9,6 +9,7 @@ use Ortholex\App\Book\Craft;
 use Ortholex\App\Link\Benches;
 use Ortholex\App\Link\LinkService;
 use Ortholex\App\Page\SheetController;
+use Ortholex\App\Proof\Proofs;
 use Ortholex\App\Settings\Airframes;
 use Ortholex\App\Settings\Staging;
 use Ortholex\App\Shell\Answer;
@@ -22,6 +23,7 @@ use Ortholex\Core\Airframe\LevelCheck;
 use Ortholex\Core\Airframe\Mixer;
 use Ortholex\Core\Airframe\Mounting;
 use Ortholex\Core\Airframe\Rotation;
+use Ortholex\Core\Arming\Proved;
 use Ortholex\Core\Craft\MotorTurn;
 use Ortholex\Core\Craft\Place;
 use Ortholex\Core\Craft\SettingSet;
@@ -52,6 +54,7 @@ final class FrameController extends SheetController
         private readonly Catalogue $catalogue,
         private readonly Airframes $frames,
         private readonly Words $words,
+        private readonly Proofs $proofs,
     ) {
     }
 
@@ -116,6 +119,11 @@ final class FrameController extends SheetController
         $this->entities->persist($shown);
         $this->entities->flush();
 
+        [$found] = $this->found($craft);
+        if (null !== $found && [$found->rollDeg, $found->pitchDeg, $found->yawDeg] === $this->mountingOf($craft->settings)) {
+            $this->proofs->prove($craft, Proved::Mounting, $craft->settings);
+        }
+
         return Answer::of(['force_g' => $shown->force()]);
     }
 
@@ -169,6 +177,7 @@ final class FrameController extends SheetController
             throw BadRequest::at('level', $this->words->of($e->flaw));
         }
         $this->staging->stage($craft, ['level.roll_deg' => $level->rollDeg, 'level.pitch_deg' => $level->pitchDeg]);
+        $this->proofs->prove($craft, Proved::Level, $this->staging->preview($craft));
 
         return Answer::of([
             'said' => \sprintf(
@@ -214,6 +223,7 @@ final class FrameController extends SheetController
             'mounting.pitch_deg' => $found->pitchDeg,
             'mounting.yaw_deg' => $found->yawDeg,
         ]);
+        $this->proofs->prove($craft, Proved::Mounting, $this->staging->preview($craft));
 
         return Answer::said('The mounting is staged. Commit it, then tilt the craft: the picture on 11 must follow.');
     }

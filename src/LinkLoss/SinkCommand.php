@@ -17,7 +17,6 @@ final class SinkCommand extends Command
 {
     private const JSON = \JSON_PRESERVE_ZERO_FRACTION | \JSON_THROW_ON_ERROR;
     private const STEPS = 8;
-
     private const NEEDED = [
         'hover' => 'output at which it hovers, %',
         'at-v' => 'pack voltage at that, V',

@@ -29,9 +29,6 @@ use Symfony\Component\Routing\Attribute\Route;
 #[AsController]
 final class LogsController extends SheetController
 {
-    /** A card flies this long. */
-    private const SECONDS = 40;
-
     public function __construct(
         private readonly LogBook $book,
         private readonly FlownLogs $flown,
@@ -51,7 +48,7 @@ final class LogsController extends SheetController
         $craft = $this->crafts->named($slug);
         $whyNot = $this->whyNotFly($craft);
         $bench = $this->benches->of($craft);
-        $cards = array_map(static fn (Card $c): CardView => CardView::of($c, $bench->sticks($c, self::SECONDS, 3)), Card::cases());
+        $cards = array_map(static fn (Card $c): CardView => CardView::of($c, $bench->sticks($c, $c->seconds(), 3)), Card::cases());
         $plan = $this->flown->plan($craft);
         $staged = $this->staging->of($craft);
 
@@ -88,7 +85,7 @@ final class LogsController extends SheetController
         $job = $this->jobs->start($craft, 'fly', 'Fly '.$this->words->of($card), [
             'card' => $card->value,
             'seed' => $seed,
-            'seconds' => self::SECONDS,
+            'seconds' => $card->seconds(),
         ]);
 
         return Answer::of(['job' => $job->id]);

@@ -12,6 +12,7 @@ use Ortholex\App\Link\Escs;
 use Ortholex\App\Link\LinkService;
 use Ortholex\App\Motors\Reading\DriveReadings;
 use Ortholex\App\Page\SheetController;
+use Ortholex\App\Proof\Proofs;
 use Ortholex\App\Settings\Airframes;
 use Ortholex\App\Settings\CurrentNames;
 use Ortholex\App\Settings\Staging;
@@ -22,6 +23,7 @@ use Ortholex\App\Words\Words;
 use Ortholex\Core\Airframe\Airframe;
 use Ortholex\Core\Airframe\SpinAnswer;
 use Ortholex\Core\Airframe\SpinCheck;
+use Ortholex\Core\Arming\Proved;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Drive\EscCalibration;
 use Ortholex\Core\Drive\LoopLoad;
@@ -63,6 +65,7 @@ final class MotorsController extends SheetController
         private readonly DriveReadings $readings,
         private readonly CraftInterlocks $interlocks,
         private readonly Words $words,
+        private readonly Proofs $proofs,
     ) {
     }
 
@@ -159,6 +162,12 @@ final class MotorsController extends SheetController
         $spin->direction = '' === $input->text('direction') ? 0 : $input->whole('direction', -1, 1);
         $this->entities->persist($spin);
         $this->entities->flush();
+        $set = $this->padMap($craft->settings, $frame);
+        $check = $this->check($craft, $frame, array_keys($set));
+        if ($check->isComplete() && $check->drives == $set && [] === $check->reverse) {
+            $this->proofs->prove($craft, Proved::SpinCheck, $craft->settings);
+            $this->proofs->prove($craft, Proved::Directions, $craft->settings);
+        }
 
         return Answer::of();
     }
@@ -198,6 +207,7 @@ final class MotorsController extends SheetController
                 : TurningDirection::Swapped->value;
         }
         $this->staging->stage($craft, $turned);
+        $this->proofs->prove($craft, Proved::SpinCheck, $this->staging->preview($craft));
         $this->again($slug);
 
         return Answer::of([

@@ -8,6 +8,7 @@ use Ortholex\App\Book\Craft;
 use Ortholex\App\Link\Benches;
 use Ortholex\App\Link\LinkService;
 use Ortholex\App\Page\SheetController;
+use Ortholex\App\Proof\Proofs;
 use Ortholex\App\Settings\Staging;
 use Ortholex\App\Shell\Answer;
 use Ortholex\App\Shell\BadRequest;
@@ -16,6 +17,7 @@ use Ortholex\App\Sticks\CaptureKind;
 use Ortholex\App\Sticks\Evidence;
 use Ortholex\App\Sticks\Listening;
 use Ortholex\App\Words\Words;
+use Ortholex\Core\Arming\Proved;
 use Ortholex\Core\Craft\Channel;
 use Ortholex\Core\Radio\Wire\Identification;
 use Ortholex\Core\Radio\Wire\ProtocolFinder;
@@ -43,6 +45,7 @@ final class RadioController extends SheetController
         private readonly Words $words,
         private readonly Cause $cause,
         private readonly Catalogue $catalogue,
+        private readonly Proofs $proofs,
     ) {
     }
 
@@ -178,6 +181,9 @@ final class RadioController extends SheetController
             RadioPart::Telemetry => TelemetryView::of($craft, $state->preview, null)->toStage->toArray(),
         };
         $this->staging->stage($craft, $values);
+        if (RadioPart::Spans === $what) {
+            $this->proofs->prove($craft, Proved::Spans, $this->staging->preview($craft));
+        }
 
         return Answer::of();
     }

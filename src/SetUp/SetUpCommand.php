@@ -7,6 +7,7 @@ namespace Ortholex\App\SetUp;
 use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Book\Craft;
 use Ortholex\App\Link\Benches;
+use Ortholex\App\Proof\Proofs;
 use Ortholex\App\Shelf\Shelf;
 use Ortholex\App\Storage\DiskTrouble;
 use Ortholex\App\Work\Job;
@@ -14,6 +15,7 @@ use Ortholex\App\Work\JobHandler;
 use Ortholex\App\Work\JobProgress;
 use Ortholex\App\Work\JobState;
 use Ortholex\Bench\Room\SimulatedBenches;
+use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Demo\Assembly;
 use Ortholex\Demo\DemoCraft;
@@ -43,6 +45,7 @@ final class SetUpCommand extends Command
         private readonly Benches $benches,
         private readonly Shelf $shelf,
         private readonly ClockInterface $clock,
+        private readonly Proofs $proofs,
         #[TaggedIterator(JobHandler::class)] private readonly iterable $handlers,
         private readonly string $dataFolder,
     ) {
@@ -124,6 +127,10 @@ final class SetUpCommand extends Command
         $craft->radio = $demo->shown;
         $this->entities->persist($craft);
         $this->entities->flush();
+        $settings = $this->benches->of($craft)->aboard()->settings ?? SettingSet::none();
+        foreach ($demo->proved as $what) {
+            $this->proofs->prove($craft, $what, $settings);
+        }
 
         return $craft;
     }

@@ -31,8 +31,8 @@ final readonly class SticksController
             'sticks' => null === $reading || [] === $last ? null : array_map(static fn (float $v): float => round($v, 4), $reading->mapped),
             'channels' => array_map(static fn (float $us): float => round($us, 1), $last),
             'on' => array_map(static fn (Action $a): string => $a->value, Action::ofBits($reading->actions ?? 0)),
-            'armed' => $reading->armed ?? false,
-            'bars' => array_map(static fn (Bar $b): string => $b->name, Bar::in($reading->bars ?? 0)),
+            'armed' => $reading->guard->armed ?? false,
+            'bars' => array_map(static fn (Bar $b): string => $b->name, Bar::in($reading->guard->bars ?? 0)),
             'capture' => $this->listening->capture($craft)?->kind->value ?? '',
         ]);
     }

@@ -45,8 +45,8 @@ final readonly class Moment
             $reading?->heard,
             $at,
             Action::ofBits($reading->actions ?? 0),
-            $reading->armed ?? false,
-            Bar::in($reading->bars ?? 0),
+            $reading->guard->armed ?? false,
+            Bar::in($reading->guard->bars ?? 0),
             $channels,
         );
     }

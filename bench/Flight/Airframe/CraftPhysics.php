@@ -12,6 +12,11 @@ use Ortholex\Core\Airframe\Airframe;
  */
 final readonly class CraftPhysics
 {
+    /** Scale of a sound voltage divider, and of a sound current sensor in mV/A: a board told so reports what is. */
+    public const DIVIDER = 11.0;
+
+    public const SHUNT = 10.0;
+
     /**
      * @param array{float, float, float} $inertia kg·m² about roll, pitch, yaw
      * @param list<float> $imbalance gyro noise of each prop at full speed, deg/s
@@ -22,6 +27,7 @@ final readonly class CraftPhysics
      * @param array{float, float} $levelFault roll and pitch by which the board sits crooked, beyond its mounting; deg
      * @param int $magnets true pole count of the motors
      * @param float $terminalMs speed at which it falls with the motors off, m/s
+     * @param float $currentFault what its current sensor gives, over what it should
      * @param float $tilted45Ms level speed at which a tilt of 45° holds it, m/s
      */
     public function __construct(
@@ -47,7 +53,16 @@ final readonly class CraftPhysics
         public int $magnets = 14,
         public float $terminalMs = 20.0,
         public float $tilted45Ms = 17.0,
+        public float $currentFault = 1.0,
     ) {
+    }
+
+    /** The same with a pack whose resistance is so many times that of a new one. */
+    public function withPack(float $worn): self
+    {
+        return 1.0 === $worn
+            ? $this
+            : (new \ReflectionClass(self::class))->newInstanceArgs(['packOhm' => $this->packOhm * $worn] + get_object_vars($this));
     }
 
     /** Volts at rest with the given share of the charge used. */

@@ -92,6 +92,23 @@ final readonly class Itinerary
         return $this->places[\count($this->places) - 1][0];
     }
 
+    /**
+     * How the thumbs go by it, roughly: forward, sideways, about, and up.
+     *
+     * @return list<list<float>> roll, pitch, yaw (−1 to 1) and throttle (0 to 1)
+     */
+    public function sketch(int $seconds, float $hz): array
+    {
+        $frames = [];
+        for ($i = 0, $n = (int) ($seconds * $hz); $i < $n; ++$i) {
+            [$at, [$north, $east, $up]] = $this->at($i / $hz);
+            $flies = $at[2] > -0.5 ? 0.4 : 0.0;
+            $frames[] = [0.4 * $east, -0.15 * $north, 0.0, max(0.0, min(1.0, $flies + 0.08 * $up))];
+        }
+
+        return $frames;
+    }
+
     /** @return array{array{float, float, float, float}, array{float, float, float}} place and heading, and how fast place changes */
     public function at(float $t): array
     {

@@ -85,6 +85,7 @@ final class SwitchesTest extends CommandCase
     public function testWhatIsOnNowIsSaid(): void
     {
         $this->heard();
+        $this->move('curlew', 'pack', '1');
         $this->move('curlew', 'radio:lever.B', '2');
         $this->move('curlew', 'radio:lever.A', '1');
         usleep(80_000);

@@ -13,6 +13,7 @@ use Ortholex\Core\World\Aboard;
 use Ortholex\Core\World\Bench;
 use Ortholex\Core\World\BenchState;
 use Ortholex\Core\World\FlightEnd;
+use Ortholex\Core\World\FlownPath;
 use Ortholex\Core\World\Radio;
 
 /** A bench whose cable is that of a plan; all else is as it is. */
@@ -80,5 +81,10 @@ final readonly class FaultyBench implements Bench
     public function fly(Card $card, int $seconds, int $seed, SettingSet $settings, $recorder, string $head, \Closure $progress): FlightEnd
     {
         return $this->real->fly($card, $seconds, $seed, $settings, $recorder, $head, $progress);
+    }
+
+    public function flyLoss(SettingSet $settings, float $heightM, float $windMs, float $chargeUsed, \Closure $progress): FlownPath
+    {
+        return $this->real->flyLoss($settings, $heightM, $windMs, $chargeUsed, $progress);
     }
 }

@@ -192,7 +192,7 @@ final class FlightTest extends TestCase
     #[Group('slow')]
     public function testCleanFlightsOfEveryCardHaveNoIncident(): void
     {
-        foreach (Card::cases() as $n => $card) {
+        foreach (Card::gathering() as $n => $card) {
             foreach (['curlew', 'bittern'] as $craft) {
                 self::assertSame([], Incidents::of($this->fly([], $card, 22, seed: 1001 + $n, craft: $craft)), "$craft, $card->name");
             }
@@ -202,7 +202,7 @@ final class FlightTest extends TestCase
     #[Group('slow')]
     public function testALostMotorIsNamedOnEveryCard(): void
     {
-        foreach (Card::cases() as $n => $card) {
+        foreach (Card::gathering() as $n => $card) {
             foreach (['curlew', 'bittern'] as $craft) {
                 $found = Incidents::of($this->fly([], $card, 22, ['lost_sync'], 2 + $n, $craft));
                 self::assertNotEmpty($found, "$craft, $card->name");

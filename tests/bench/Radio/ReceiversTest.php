@@ -236,15 +236,15 @@ final class ReceiversTest extends BenchCase
         $this->pace->wait(0.5);
         $heard = $this->client()->radio(0);
         self::assertSame([Action::Beeper], Action::ofBits($heard->actions));
-        self::assertSame([Bar::ThrottleHigh, Bar::Cable], Bar::in($heard->bars));
+        self::assertSame([Bar::ThrottleHigh, Bar::Cable, Bar::PackLow], Bar::in($heard->guard->bars));
         $this->world->move('radio:sticks', 'throttle=-1');
         $this->world->move('tilt', 'upside_down');
         $this->world->move('radio:lever.A', '2');
         $this->pace->wait(2.0);
         $heard = $this->client()->radio(0);
         self::assertSame([Action::Arm], Action::ofBits($heard->actions));
-        self::assertSame([Bar::Tilted, Bar::Cable], Bar::in($heard->bars));
-        self::assertFalse($heard->armed);
+        self::assertSame([Bar::Tilted, Bar::Cable, Bar::PackLow], Bar::in($heard->guard->bars));
+        self::assertFalse($heard->guard->armed);
     }
 
     /** Flicks between two looks are met as they happen, and on at power-up never counts. */
@@ -253,6 +253,7 @@ final class ReceiversTest extends BenchCase
         $this->wired('rill-c', ['action.arm.on_in' => '5:1750-']);
         $this->world->move('transmitter', '1');
         $this->world->move('radio:lever.A', '2');
+        $this->world->move('props', '0');
         $this->world->move('cable', '0');
         $this->pace->wait(1.0);
         $this->world->move('pack', '1');
@@ -270,7 +271,7 @@ final class ReceiversTest extends BenchCase
         $this->pace->wait(0.2);
         $this->world->move('radio:lever.A', '0');
         $this->pace->wait(0.2);
-        self::assertFalse($this->client()->radio(0)->armed);
+        self::assertFalse($this->client()->radio(0)->guard->armed);
     }
 
     public function testControlsThereAreNotAreRefused(): void

@@ -1,0 +1,38 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Core\LinkLoss;
+
+/** A range walk at reduced power: how far the link held, and what that leaves at full power (free space: 6 dB a doubling). */
+final readonly class RangeWalk
+{
+    /** Below this share of frames a link is no link any more, %. */
+    public const HOLDS_PCT = 70.0;
+
+    /**
+     * @param float|null $heldM    farthest distance at which it still held; null where it never did
+     * @param float|null $marginDb at full power, at the distance that is wanted
+     */
+    private function __construct(public ?float $heldM, public ?float $marginDb)
+    {
+    }
+
+    /**
+     * @param list<array{float, float}> $walked distance in m, link quality in %
+     * @param float                     $lessDb power of the walk below that of a flight
+     */
+    public static function of(array $walked, float $lessDb, float $wantedM): self
+    {
+        usort($walked, static fn (array $a, array $b): int => $a[0] <=> $b[0]);
+        $held = null;
+        foreach ($walked as [$metres, $quality]) {
+            if ($quality < self::HOLDS_PCT) {
+                break;
+            }
+            $held = $metres;
+        }
+
+        return new self($held, null === $held || $held <= 0 ? null : 20 * log10($held / max(1.0, $wantedM)) + $lessDb);
+    }
+}
