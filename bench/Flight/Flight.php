@@ -137,10 +137,11 @@ final class Flight
         );
     }
 
-    public function see(float $t, Commands $commands): void
+    public function see(float $t, Commands $commands, bool $ends = false): void
     {
         $stage = $commands instanceof HeardCommands ? $commands->stage->value : '';
-        $this->sortie?->track?->see($t, $this->motion->at, $this->motion->speed, $stage);
+        $track = $this->sortie?->track;
+        $ends ? $track?->end($t, $this->motion->at, $this->motion->speed, $stage) : $track?->see($t, $this->motion->at, $this->motion->speed, $stage);
     }
 
     /**

@@ -293,6 +293,7 @@ final readonly class FlightSimulator
             $done = $flight->isAtRest($commands, $rate) ? $done + $dt : 0.0;
             if ($motion->impact > self::CRASH_MS || $done > self::DONE_S) {
                 $end = $motion->impact > self::CRASH_MS ? FlightEnd::Crashed : FlightEnd::Flown;
+                $flight->see($step * $dt, $commands, true);
                 break;
             }
         }

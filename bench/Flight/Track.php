@@ -32,6 +32,18 @@ final class Track
         }
     }
 
+    /**
+     * Where it ended.
+     *
+     * @param array{float, float, float} $at
+     * @param array{float, float, float} $speed
+     */
+    public function end(float $t, array $at, array $speed, string $stage): void
+    {
+        $this->next = 0.0;
+        $this->see($t, $at, $speed, $stage);
+    }
+
     public function flown(): FlownPath
     {
         return new FlownPath($this->points, $this->offS, $this->noticedS, $this->impactMs);

@@ -36,7 +36,8 @@ final readonly class LossPlan
     public static function in(SettingSet $set): self
     {
         return new self(
-            $set->number('link_loss.hold_s', 0.5),
+            // Older releases count it in milliseconds.
+            $set->has('link_loss.hold_s') ? $set->number('link_loss.hold_s') : $set->number('link_loss.hold_ms', 500) / 1000,
             Then::tryFrom($set->text('link_loss.then')) ?? Then::Cut,
             $set->number('link_loss.descend_throttle_pct', 28),
             $set->number('link_loss.descend_s', 20),

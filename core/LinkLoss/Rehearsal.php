@@ -62,7 +62,6 @@ final readonly class Rehearsal
                 $after = $look->channels;
             }
         }
-        $disarmed = $frames && !$armsOn;
         $manner = match (true) {
             $frames && self::differ($before, $after) => Manner::Presets,
             $frames => self::canTell($before) ? Manner::Repeats : null,
@@ -70,7 +69,8 @@ final readonly class Rehearsal
             default => Manner::Stops,
         };
 
-        return new self($manner, $noticed, $acts, $ends, $disarmed);
+        // One that repeats what it heard last repeats its lever of arming, too.
+        return new self($manner, $noticed, $acts, $ends, Manner::Presets === $manner && !$armsOn);
     }
 
     /** Whether nothing would ever be done about a lost link: frames come that mean nothing, and nobody notices. */
