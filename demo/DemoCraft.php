@@ -7,6 +7,7 @@ namespace Ortholex\Demo;
 use Ortholex\Bench\Board\BoardModel;
 use Ortholex\Bench\Flight\Airframe\CraftPhysics;
 use Ortholex\Core\Arming\Proved;
+use Ortholex\Core\Pack\PackCard;
 
 /** One craft of the scenario: what it is, and with what firmware and settings it stands on the bench. */
 final readonly class DemoCraft
@@ -16,6 +17,7 @@ final readonly class DemoCraft
      * @param array<string, mixed>                 $radio    what else its transmitter and receiver are; see RadioState
      * @param list<array{string, string}>          $soldered wires that its builder found soldered and has not drawn
      * @param array<string, mixed>                 $shown    what its builder has shown of its radio before; see Evidence
+     * @param list<PackCard>                       $packs    cards of its packs
      * @param list<Proved>                         $proved   what its builder has proved on it before
      * @param list<string>                         $uses     what a firmware build must not leave out
      * @param array<string, float|int|bool|string> $settings what differs from defaults
@@ -41,6 +43,7 @@ final readonly class DemoCraft
         public array $soldered = [],
         public array $shown = [],
         public array $proved = [],
+        public array $packs = [],
     ) {
     }
 }

@@ -9,6 +9,7 @@ use Ortholex\Bench\Esc\EscModel;
 use Ortholex\Bench\Flight\Airframe\CraftPhysics;
 use Ortholex\Core\Airframe\Airframe;
 use Ortholex\Core\Arming\Proved;
+use Ortholex\Core\Pack\PackCard;
 
 /** Wigeon Point Marsh Survey: three craft of their own making. Every maker, part and person is invented. */
 final readonly class Scenario
@@ -203,6 +204,7 @@ final readonly class Scenario
             radio: ['controls' => self::LEVERS_FOR_RATES, 'manner' => 'repeats'],
             shown: self::shown(1.0),
             proved: self::PROVED,
+            packs: [PackCard::fresh(1, 'Sedge 2', 6, 1.3)->used(false), PackCard::fresh(2, 'Sedge 1', 6, 1.3)],
         );
     }
 
@@ -305,6 +307,7 @@ final readonly class Scenario
             radio: ['controls' => self::LEVERS_FOR_RATES],
             shown: self::shown(0.8),
             proved: self::PROVED,
+            packs: [PackCard::fresh(1, 'Bulrush 8', 6, 8.0)],
         );
     }
 

@@ -3,6 +3,20 @@ import { attach } from '../_parts/attach.js';
 import { say } from './said.js';
 
 let mishap = '';
+let beeped = 0;
+
+// The craft's beeper, where sound is wanted: now and then below the warning level, on and on at flight end.
+function beep(alarm) {
+    const every = { warns: 3000, ends: 500 }[alarm];
+    if (!every || localStorage.getItem('sound') !== '1' || Date.now() - beeped < every) return;
+    beeped = Date.now();
+    const audio = new AudioContext();
+    const tone = audio.createOscillator();
+    tone.frequency.value = 2300;
+    tone.connect(audio.destination);
+    tone.start();
+    tone.stop(audio.currentTime + 0.12);
+}
 
 attach('#bench', (strip, signal) => {
     const show = ({
@@ -19,6 +33,8 @@ attach('#bench', (strip, signal) => {
         const t = b.turning;
         const one = t.length ? `${t[0].place.replace('_', ' ')} turns ${t[0].direction > 0 ? '↻' : '↺'}` : 'motors still';
         set('turning', t.length > 1 ? `${t.length} motors turn` : one);
+        set('alarm', { warns: 'beeps: pack low', ends: 'beeps without end: land' }[b.alarm] ?? '');
+        beep(b.alarm);
         for (const m of strip.querySelectorAll('[data-motor]'))
             m.classList.toggle(
                 'turns',

@@ -21,6 +21,7 @@ use Ortholex\Core\Settings\CommitPlan;
 use Ortholex\Core\Settings\Migration\Migration;
 use Ortholex\Core\Settings\SettingError;
 use Ortholex\Core\Wiring\BoardPads;
+use Ortholex\Core\World\PackAlarm;
 
 /** The simulated flight controller: a processor with firmware or only a bootloader, answering bytes with bytes. */
 final readonly class Board
@@ -244,6 +245,21 @@ final readonly class Board
         return $this->state->pack
             ? $this->physics->restVoltage($this->state->chargeUsed) * $this->physics->dividerFault * $scale / CraftPhysics::DIVIDER
             : 0.0;
+    }
+
+    /** What its beeper says of the pack, by what it takes its voltage for. */
+    public function alarm(): PackAlarm
+    {
+        $s = $this->state;
+        $set = SettingSet::of($s->running);
+        $cell = $this->reportedV() / max(1, $set->whole('pack.cells', $this->physics->cells));
+
+        return match (true) {
+            !$s->pack || Mode::Firmware !== $s->mode => PackAlarm::None,
+            $cell < $set->number('pack.flight_end_cell_v', 3.4) => PackAlarm::Ends,
+            $cell < $set->number('pack.warn_cell_v', 3.6) => PackAlarm::Warns,
+            default => PackAlarm::None,
+        };
     }
 
     /** What it knows of itself when it is asked to arm. */

@@ -73,6 +73,9 @@ final readonly class SimulatedBench implements Bench
             $s->teach,
             $s->soldered,
             $s->bridged,
+            $s->chargeUsed,
+            $s->packWorn,
+            $this->world->board($s)->alarm(),
         );
     }
 

@@ -20,16 +20,23 @@ final readonly class Chain
 
     /**
      * @param GuardReading|null    $guard  null while the board is not heard
+     * @param SettingSet           $preview with what is staged
      * @param array<string, Proof> $proofs by Proved
      * @param int                  $staged changes that wait
      */
-    public static function of(?GuardReading $guard, SettingSet $settings, array $proofs, bool $snapshot, int $staged): self
-    {
+    public static function of(
+        ?GuardReading $guard,
+        SettingSet $settings,
+        SettingSet $preview,
+        array $proofs,
+        bool $snapshot,
+        int $staged,
+    ): self {
         $open = [];
         foreach (Bar::in($guard->unmet ?? 0) as $bar) {
             $open[] = Open::ofBoard($bar, 0 !== (($guard->bars ?? 0) & $bar->value));
         }
-        foreach (self::wanting($settings, $proofs) as $one) {
+        foreach (self::wanting($settings, $preview, $proofs) as $one) {
             $open[] = $one;
         }
         if (!$snapshot) {
@@ -59,11 +66,12 @@ final readonly class Chain
     /**
      * What is to be proved still, or again.
      *
+     * @param SettingSet           $preview with what is staged
      * @param array<string, Proof> $proofs
      *
      * @return list<Open>
      */
-    public static function wanting(SettingSet $settings, array $proofs): array
+    public static function wanting(SettingSet $settings, SettingSet $preview, array $proofs): array
     {
         $open = [];
         foreach (Proved::cases() as $what) {
@@ -71,6 +79,7 @@ final readonly class Chain
             $fact = match (true) {
                 null === $proof => \in_array($what, self::NEEDED, true) ? Fact::of(OwnBar::NotProved, what: $what->called()) : null,
                 '' !== $proof->undone => Fact::of(OwnBar::Replaced, what: $what->called(), part: ReplacedPart::from($proof->undone)->called()),
+                !$proof->holds($settings) && $proof->holds($preview) => Fact::of(OwnBar::Waits, what: $what->called()),
                 !$proof->holds($settings) => Fact::of(OwnBar::Lapsed, what: $what->called(), settings: $proof->changed($settings)),
                 Proved::Rehearsal === $what && true === ($proof->found['never_noticed'] ?? false) => Fact::of(OwnBar::NeverNoticed),
                 default => null,

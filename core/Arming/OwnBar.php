@@ -15,6 +15,9 @@ enum OwnBar: string implements Code
     /** Proved, and what it rested on was changed since; figures: what, settings. */
     case Lapsed = 'own_bar.lapsed';
 
+    /** Proved with what waits in the tray; figure: what. */
+    case Waits = 'own_bar.waits';
+
     /** A part was replaced since; figures: what, part. */
     case Replaced = 'own_bar.replaced';
     case NoSnapshot = 'own_bar.no_snapshot';

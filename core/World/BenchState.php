@@ -23,6 +23,9 @@ final readonly class BenchState
      * @param TeachStep|null             $teach      what all outputs are held at; null when they are free
      * @param list<array{string, string}> $soldered  pin of a part, pad of the board
      * @param list<string>               $bridged    jumpers of the board that are bridged
+     * @param float                      $packUsed   share of its charge
+     * @param float                      $packWorn   its resistance over that of a new one
+     * @param PackAlarm                  $alarm      what the craft's beeper says of its pack
      */
     public function __construct(
         public bool $cable = false,
@@ -44,6 +47,9 @@ final readonly class BenchState
         public ?TeachStep $teach = null,
         public array $soldered = [],
         public array $bridged = [],
+        public float $packUsed = 0.0,
+        public float $packWorn = 1.0,
+        public PackAlarm $alarm = PackAlarm::None,
     ) {
     }
 }

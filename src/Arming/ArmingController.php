@@ -136,7 +136,7 @@ final class ArmingController extends SheetController
         $set = $this->staging->preview($craft);
         $staged = $this->staging->of($craft);
         $proofs = $this->proofs->of($craft);
-        $chain = Chain::of($guard, $craft->settings, $proofs, null !== $this->snapshots->newest($craft), \count($staged));
+        $chain = Chain::of($guard, $craft->settings, $set, $proofs, null !== $this->snapshots->newest($craft), \count($staged));
         $open = $this->interlocks->of($craft)->open();
 
         return new ArmingView(

@@ -11,6 +11,7 @@ use Ortholex\App\Book\Step\NextStep;
 use Ortholex\App\Book\Step\NextStepSource;
 use Ortholex\App\Book\Step\Urgency;
 use Ortholex\App\Proof\Proofs;
+use Ortholex\App\Settings\Staging;
 use Ortholex\App\Words\Words;
 use Ortholex\Core\Arming\Chain;
 use Ortholex\Core\Arming\Open;
@@ -21,7 +22,7 @@ use Symfony\Component\Routing\Generator\UrlGeneratorInterface;
 /** What the book knows through sheet 31: what a repair opened again, and what was proved and holds no more. */
 final readonly class ArmingInBook implements NextStepSource, PartMark
 {
-    public function __construct(private Proofs $proofs, private Words $words, private UrlGeneratorInterface $urls)
+    public function __construct(private Proofs $proofs, private Staging $staging, private Words $words, private UrlGeneratorInterface $urls)
     {
     }
 
@@ -36,7 +37,7 @@ final readonly class ArmingInBook implements NextStepSource, PartMark
         if (!$craft->isKnown()) {
             return '';
         }
-        $open = \count(Chain::wanting($craft->settings, $this->proofs->of($craft)));
+        $open = \count(Chain::wanting($craft->settings, $this->staging->preview($craft), $this->proofs->of($craft)));
 
         return 0 === $open ? '✓' : (string) $open;
     }
@@ -47,7 +48,7 @@ final readonly class ArmingInBook implements NextStepSource, PartMark
             return;
         }
         $again = [];
-        foreach (Chain::wanting($craft->settings, $this->proofs->of($craft)) as $open) {
+        foreach (Chain::wanting($craft->settings, $this->staging->preview($craft), $this->proofs->of($craft)) as $open) {
             if (self::isAgain($open)) {
                 $again[] = null === $open->proof ? '' : $this->words->name($open->proof->called());
             }

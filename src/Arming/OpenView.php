@@ -38,6 +38,7 @@ final readonly class OpenView
         }
         $proof = $open->proof;
         [$mend, $sheet, $label] = match (true) {
+            true === $open->own?->is(OwnBar::Waits) => ['Open the tray: Commit', '', ''],
             null !== $proof && $proof->isSaid() => ['Look, and say so', '', ''],
             null !== $proof => self::ofProof($proof),
             true === $open->own?->is(OwnBar::NoSnapshot) => ['', '72', 'Take a snapshot'],

@@ -39,6 +39,7 @@ final readonly class BenchLive implements LiveSource
             'powered' => $s->powered,
             'turning' => $s->turning,
             'mishap' => $s->mishap,
+            'alarm' => $s->alarm->value,
             'tones' => $s->tones,
             'teach' => $s->teach->value ?? '',
             'controls' => $radio->controls ?? [],

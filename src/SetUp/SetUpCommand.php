@@ -16,6 +16,7 @@ use Ortholex\App\Work\JobProgress;
 use Ortholex\App\Work\JobState;
 use Ortholex\Bench\Room\SimulatedBenches;
 use Ortholex\Core\Craft\SettingSet;
+use Ortholex\Core\Pack\PackCard;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Demo\Assembly;
 use Ortholex\Demo\DemoCraft;
@@ -125,6 +126,7 @@ final class SetUpCommand extends Command
         $craft = new Craft($demo->slug, $demo->name, $demo->kind, $demo->purpose, $demo->story, $demo->uses);
         $craft->wires = $demo->wires;
         $craft->radio = $demo->shown;
+        $craft->packs = array_map(static fn (PackCard $c): array => $c->toArray(), $demo->packs);
         $this->entities->persist($craft);
         $this->entities->flush();
         $settings = $this->benches->of($craft)->aboard()->settings ?? SettingSet::none();

@@ -60,6 +60,18 @@ final readonly class Input
         return (int) $value;
     }
 
+    /** A number from low to high; a comma may stand for the point. */
+    public function number(string $field, float $low, float $high): float
+    {
+        $text = str_replace(',', '.', trim($this->text($field, 40)));
+        $value = is_numeric($text) ? (float) $text : \NAN;
+        if (!is_finite($value) || $value < $low || $value > $high) {
+            throw BadRequest::at($field, \sprintf('“%s” must be a number from %g to %g.', str_replace('_', ' ', $field), $low, $high));
+        }
+
+        return $value;
+    }
+
     /** @return array<string, mixed> */
     public function map(string $field): array
     {
