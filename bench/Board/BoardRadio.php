@@ -252,7 +252,9 @@ final readonly class BoardRadio
             $scan = FrameScan::of($bytes, $protocol);
             $link = $scan->link ?? $link;
             foreach ($scan->frames as [, $whole]) {
-                $frames[] = [$n, $air->time($n), $whole];
+                // A protocol without flags tells of a lost transmitter by a link quality of nought.
+                $gone = Protocol::Crsf === $protocol && 0 === $link?->qualityPct;
+                $frames[] = [$n, $air->time($n), $gone ? new RadioFrame($whole->channelsUs, true, true) : $whole];
             }
         }
         $newest = [] === $frames ? null : $frames[\count($frames) - 1];

@@ -74,13 +74,12 @@ final readonly class Air
 
             return new RadioFrame($this->channels($lost ? $number - 1 : $number), $lost);
         }
-        $manner = $this->radio->manner ?? $this->kind->manner();
         $last = $this->number(min($time, $this->radio->switchedAt) - 0.03);
         if ($time < $this->radio->switchedAt + self::GONE_S) {
             return $repeats ? new RadioFrame($this->channels($last), true) : null;
         }
 
-        return match ($manner) {
+        return match ($this->manner()) {
             Manner::Stops => null,
             Manner::Flags => new RadioFrame($this->channels($last), true, true),
             Manner::Repeats => new RadioFrame($this->channels($last)),
@@ -88,10 +87,17 @@ final readonly class Air
         };
     }
 
+    private function manner(): Manner
+    {
+        return $this->radio->manner ?? $this->kind->manner();
+    }
+
     /** What a two-way receiver tells of its link at a time. */
     public function link(float $time): LinkStatistics
     {
-        $quality = $this->hears($time) ? (int) round(100 * (1 - $this->radio->lost())) : 0;
+        // One that does not own up to having lost its transmitter tells of the link as it was.
+        $owns = !\in_array($this->manner(), [Manner::Repeats, Manner::Presets], true) || !$this->wasEverHeard($time);
+        $quality = $this->hears($time) || !$owns ? (int) round(100 * (1 - $this->radio->lost())) : 0;
         $fade = $this->noise(intdiv($this->number($time), self::LINK_EVERY), 99);
 
         return 0 === $quality ? new LinkStatistics(-130, 0, 0, 0) : new LinkStatistics(round($this->radio->rssi() + 2 * $fade), $quality, 9, $this->radio->quiet ? 1 : 100);

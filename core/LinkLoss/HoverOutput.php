@@ -18,7 +18,7 @@ final readonly class HoverOutput
     private const WINDOW_S = 0.5;
 
     /** Felt of one gravity, at least and at most. */
-    private const FELT = [0.8, 1.25];
+    private const FELT = [0.6, 1.6];
 
     private const MOST_DPS = 90.0;
     private const MOST_CHANGE_PCT = 8.0;
