@@ -78,7 +78,7 @@ final class ArmingController extends SheetController
         return new JsonResponse(['mark' => $view->mark(), 'armed' => $view->chain->armed, 'says' => $view->answer()]);
     }
 
-    /** Lets it arm with its cable in, for ten seconds; 409 unless the props are declared off. */
+    /** Lets it arm with its cable in, for ten seconds; refused unless the props are declared off. */
     #[Route('/craft/{slug}/interlocks/arm', name: 'interlocks_arm', methods: ['POST'])]
     public function arm(string $slug, Request $request): Answer
     {

@@ -207,6 +207,7 @@ final class RadioTest extends CommandCase
         $this->post('/craft/curlew/commit', ['reason' => 'found']);
         usleep(60_000);
         self::assertStringContainsString('The sticks say what you mean.', $this->page('/craft/curlew/21'));
+        $this->move('curlew', 'radio:manner', 'stops');
         $this->move('curlew', 'transmitter', '0');
         usleep(400_000);
         self::assertStringContainsString('The receiver speaks, and hears no transmitter', $this->page('/craft/curlew/21'));

@@ -92,6 +92,7 @@ final class SwitchesTest extends CommandCase
         $now = $this->json('/craft/curlew/switches/now.json');
         self::assertSame(['beeper'], $now['on']);
         self::assertSame('Now: beeper; without the cable, arm would be taken.', $now['says']);
+        $this->move('curlew', 'radio:manner', 'stops');
         $this->move('curlew', 'transmitter', '0');
         usleep(400_000);
         self::assertStringContainsString('hears no transmitter', (string) json_encode($this->json('/craft/curlew/switches/now.json')));

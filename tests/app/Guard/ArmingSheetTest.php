@@ -32,7 +32,7 @@ final class ArmingSheetTest extends CommandCase
         $this->heard();
         $this->move('curlew', 'pack', '1');
         $this->move('curlew', 'radio:lever.A', '0');
-        $refused = $this->post('/craft/curlew/interlocks/arm', [], 409);
+        $refused = $this->post('/craft/curlew/interlocks/arm', [], 422);
         self::assertStringContainsString('before the props are declared off', (string) json_encode($refused));
         $this->move('curlew', 'props', '0');
         $this->move('curlew', 'props_declared_off', '1');
