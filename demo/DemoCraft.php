@@ -6,8 +6,8 @@ namespace Ortholex\Demo;
 
 use Ortholex\Bench\Board\BoardModel;
 use Ortholex\Bench\Flight\Airframe\CraftPhysics;
-use Ortholex\Core\Arming\Proved;
 use Ortholex\Core\Pack\PackCard;
+use Ortholex\Core\Proof\Proved;
 
 /** One craft of the scenario: what it is, and with what firmware and settings it stands on the bench. */
 final readonly class DemoCraft

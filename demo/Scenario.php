@@ -8,8 +8,8 @@ use Ortholex\Bench\Board\BoardModel;
 use Ortholex\Bench\Esc\EscModel;
 use Ortholex\Bench\Flight\Airframe\CraftPhysics;
 use Ortholex\Core\Airframe\Airframe;
-use Ortholex\Core\Arming\Proved;
 use Ortholex\Core\Pack\PackCard;
+use Ortholex\Core\Proof\Proved;
 
 /** Wigeon Point Marsh Survey: three craft of their own making. Every maker, part and person is invented. */
 final readonly class Scenario

@@ -51,6 +51,13 @@ final class Flight
     /** @var list<float> outputs of a craft that is disarmed */
     public readonly array $stopped;
 
+    /** @var list<int> by motor: the output that the log shows for its place; −1 for none */
+    public readonly array $recorded;
+
+    /** What the board takes a volt and an ampere for. */
+    public readonly float $divider;
+
+    public readonly float $shunt;
     public readonly Motion $motion;
     public readonly Air $air;
     public readonly Pack $pack;
@@ -80,6 +87,10 @@ final class Flight
         $this->losesAt = (int) (self::LOSES_AT * $this->steps);
         $this->drivenBy = $control->drives($craft, $set, $faults);
         $this->stopped = array_values(array_fill(0, \count($control->mixer), 0.0));
+        $commandOf = array_flip($control->believed->places());
+        $this->recorded = array_map(static fn (string $place): int => $commandOf[$place] ?? -1, $craft->frame->places());
+        $this->divider = ($craft->dividerFault * $set->number('pack.divider_scale', CraftPhysics::DIVIDER)) / CraftPhysics::DIVIDER;
+        $this->shunt = ($craft->currentFault * CraftPhysics::SHUNT) / $set->number('pack.current_scale_mv_per_a', CraftPhysics::SHUNT);
         $this->motion = new Motion($craft, Feet::of($craft));
         $this->air = new Air($this->loopHz);
         $this->pack = new Pack($craft, $sortie->chargeUsed ?? $chargeUsed);
@@ -104,14 +115,6 @@ final class Flight
         }
 
         return $rotors;
-    }
-
-    /** @return list<int> by motor: the output that the log shows for its place; −1 for none */
-    public function recorded(): array
-    {
-        $commandOf = array_flip($this->control->believed->places());
-
-        return array_map(static fn (string $place): int => $commandOf[$place] ?? -1, $this->craft->frame->places());
     }
 
     /** @param float $lift of one motor at full */
@@ -141,7 +144,12 @@ final class Flight
     {
         $stage = $commands instanceof HeardCommands ? $commands->stage->value : '';
         $track = $this->sortie?->track;
-        $ends ? $track?->end($t, $this->motion->at, $this->motion->speed, $stage) : $track?->see($t, $this->motion->at, $this->motion->speed, $stage);
+        $ends ? $track?->end(
+            $t,
+            $this->motion->at,
+            $this->motion->speed,
+            $stage,
+        ) : $track?->see($t, $this->motion->at, $this->motion->speed, $stage);
     }
 
     /**

@@ -13,6 +13,7 @@ use Ortholex\Bench\Flight\Controller\RateLoop;
 use Ortholex\Bench\Flight\Modes\Commands;
 use Ortholex\Bench\Flight\Modes\HeardCommands;
 use Ortholex\Bench\Flight\Modes\ScriptedCommands;
+use Ortholex\Bench\Flight\Motors\Rotors;
 use Ortholex\Bench\Flight\Pilot\FlightCard;
 use Ortholex\Bench\Flight\Pilot\Levers;
 use Ortholex\Bench\Flight\Pilot\Pilot;
@@ -154,7 +155,11 @@ final readonly class FlightSimulator
         \Closure $progress,
     ): FlightEnd {
         $levers = Levers::of($sortie->road, $set, $sortie->wanted);
-        $control = FlightControl::of($set, $set->loopHz(), array_values(array_filter($levers->on, static fn (Action $a): bool => Action::TestFeel === $a)));
+        $control = FlightControl::of(
+            $set,
+            $set->loopHz(),
+            array_values(array_filter($levers->on, static fn (Action $a): bool => Action::TestFeel === $a)),
+        );
         $flight = new Flight($this->craft, $set, $control, $seconds, $seed, $faults, $sortie);
         $aloft = $sortie->fromHeightM > 0;
         $angle = \in_array(Action::Angle, $levers->on, true);
@@ -194,6 +199,8 @@ final readonly class FlightSimulator
     }
 
     /**
+     * Long because it is the one loop of a flight, a step after the other, with each part asked by its name.
+     *
      * @param \Closure(int): void   $hear     what happens at a step before the loop runs
      * @param resource              $stream
      * @param \Closure(float): bool $progress
@@ -204,7 +211,11 @@ final readonly class FlightSimulator
         [$loopHz, $dt, $n, $steps] = [$flight->loopHz, $flight->dt, $flight->motors, $flight->steps];
         $subs = max(1, (int) ceil(self::PHYSICS_HZ / $loopHz));
         $h = $dt / $subs;
-        [$filters, $loop, $mixing] = [new FilterBank($control, $loopHz, $n, $this->craft->maxRpm), new RateLoop($control, $loopHz), new Mixing($control)];
+        [$filters, $loop, $mixing] = [
+            new FilterBank($control, $loopHz, $n, $this->craft->maxRpm),
+            new RateLoop($control, $loopHz),
+            new Mixing($control),
+        ];
         [$motion, $air, $pack, $gyro, $noise] = [$flight->motion, $flight->air, $flight->pack, $flight->gyro, $flight->noise];
         $rotors = $flight->rotors($h);
         $drivenBy = $flight->drivenBy;
@@ -214,11 +225,7 @@ final readonly class FlightSimulator
         $free = null !== $flight->sortie;
         $every = max(1, (int) round($loopHz / $flight->set->number('recorder.rate_hz', 2000)));
         $recorder = new FlightRecorder($stream, $head, $this->traces($control->trackCount), $every);
-        $recorded = $flight->recorded();
         $end = FlightEnd::Flown;
-        // As the board takes them, by its scales.
-        $divider = ($this->craft->dividerFault * $flight->set->number('pack.divider_scale', CraftPhysics::DIVIDER)) / CraftPhysics::DIVIDER;
-        $shunt = ($this->craft->currentFault * CraftPhysics::SHUNT) / $flight->set->number('pack.current_scale_mv_per_a', CraftPhysics::SHUNT);
 
         for ($step = 0; $step < $steps; ++$step) {
             $hear($step);
@@ -264,23 +271,18 @@ final readonly class FlightSimulator
             $pack->give($current, $dt);
 
             if ($recorder->isDue($step)) {
-                $row = array_merge([$step * $dt, $commands->throttle], $commands->stickUs, $loop->setpoint, $measured, $filtered, $loop->p, $loop->i, $loop->d, $loop->ff);
-                for ($i = 0; $i < $n; ++$i) {
-                    $row[] = $recorded[$i] >= 0 ? abs($send[$recorded[$i]]) : 0.0;
-                }
-                for ($i = 0; $i < $n; ++$i) {
-                    $row[] = abs($rotors->speed[$i]) * $this->craft->maxRpm;
-                }
-                foreach ($filters->tracked() as $hz) {
-                    $row[] = $hz;
-                }
-                $felt = $free ? $motion->felt : [0.0, 0.0, -$flight->liftG($rotors->lift)];
-                $at = $noise->at;
-                $row[] = $felt[0] + 0.02 * $noise->values[$at] + 0.002 * $gyro->shake[1];
-                $row[] = $felt[1] + 0.02 * $noise->values[$at + 1] + 0.002 * $gyro->shake[0];
-                $row[] = $felt[2] + 0.03 * $noise->values[$at + 2];
-                $row[] = $pack->volts * $divider;
-                $row[] = $current * $shunt;
+                $row = array_merge(
+                    [$step * $dt, $commands->throttle],
+                    $commands->stickUs,
+                    $loop->setpoint,
+                    $measured,
+                    $filtered,
+                    $loop->p,
+                    $loop->i,
+                    $loop->d,
+                    $loop->ff,
+                );
+                array_push($row, ...$this->felt($flight, $rotors, $send, $filters->tracked(), $free, $current));
                 if ($recorder->record($row) && !$progress(($step + 1) / $steps)) {
                     return FlightEnd::Stopped;
                 }
@@ -301,5 +303,37 @@ final readonly class FlightSimulator
         $progress(1.0);
 
         return $end;
+    }
+
+    /**
+     * What the log shows of motors and sensors.
+     *
+     * @param list<float>       $send    outputs, %
+     * @param array<int, float> $tracked Hz
+     * @param float             $current A
+     *
+     * @return list<float>
+     */
+    private function felt(Flight $flight, Rotors $rotors, array $send, array $tracked, bool $free, float $current): array
+    {
+        $row = [];
+        foreach ($flight->recorded as $output) {
+            $row[] = $output >= 0 ? abs($send[$output]) : 0.0;
+        }
+        foreach ($rotors->speed as $speed) {
+            $row[] = abs($speed) * $this->craft->maxRpm;
+        }
+        foreach ($tracked as $hz) {
+            $row[] = $hz;
+        }
+        $felt = $free ? $flight->motion->felt : [0.0, 0.0, -$flight->liftG($rotors->lift)];
+        [$random, $at, $shake] = [$flight->noise->values, $flight->noise->at, $flight->gyro->shake];
+        $row[] = $felt[0] + 0.02 * $random[$at] + 0.002 * $shake[1];
+        $row[] = $felt[1] + 0.02 * $random[$at + 1] + 0.002 * $shake[0];
+        $row[] = $felt[2] + 0.03 * $random[$at + 2];
+        $row[] = $flight->pack->volts * $flight->divider;
+        $row[] = $current * $flight->shunt;
+
+        return $row;
     }
 }

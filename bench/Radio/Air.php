@@ -100,7 +100,12 @@ final readonly class Air
         $quality = $this->hears($time) || !$owns ? (int) round(100 * (1 - $this->radio->lost())) : 0;
         $fade = $this->noise(intdiv($this->number($time), self::LINK_EVERY), 99);
 
-        return 0 === $quality ? new LinkStatistics(-130, 0, 0, 0) : new LinkStatistics(round($this->radio->rssi() + 2 * $fade), $quality, 9, $this->radio->quiet ? 1 : 100);
+        return 0 === $quality ? new LinkStatistics(-130, 0, 0, 0) : new LinkStatistics(
+            round($this->radio->rssi() + 2 * $fade),
+            $quality,
+            9,
+            $this->radio->quiet ? 1 : 100,
+        );
     }
 
     /** Everything that stands on its wire from one moment to another; µs from the first. */

@@ -199,7 +199,13 @@ final readonly class SimulatedBench implements Bench
         $faults = [...$s->faults, ...$this->world->drive->driveFaults($s)];
         $road = $this->road($s, $settings);
         if (\in_array($card, Card::gathering(), true)) {
-            $flown = FlightCard::fly($card, $seconds, $this->world->physics->receiverHz, $simulator->hoverThrottle(), $seed)->through($road);
+            $flown = FlightCard::fly(
+                $card,
+                $seconds,
+                $this->world->physics->receiverHz,
+                $simulator->hoverThrottle(),
+                $seed,
+            )->through($road);
 
             return $simulator->fly($flown, $settings, $seconds, $seed + 7, $faults, $recorder, $head, $progress, $s->chargeUsed);
         }
@@ -232,7 +238,16 @@ final readonly class SimulatedBench implements Bench
         if (false !== $nowhere) {
             // A log nobody reads: kept short.
             $short = $settings->with(['recorder.rate_hz' => '50']);
-            (new FlightSimulator($this->physics($s)))->goOut($sortie, $short, self::LONGEST_LOSS_S, 12, $s->faults, $nowhere, '', $progress);
+            (new FlightSimulator($this->physics($s)))->goOut(
+                $sortie,
+                $short,
+                self::LONGEST_LOSS_S,
+                12,
+                $s->faults,
+                $nowhere,
+                '',
+                $progress,
+            );
             fclose($nowhere);
         }
 

@@ -6,6 +6,9 @@ namespace Ortholex\Core\Arming;
 
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Fact\Fact;
+use Ortholex\Core\Proof\Proof;
+use Ortholex\Core\Proof\Proved;
+use Ortholex\Core\Proof\ReplacedPart;
 
 /** The chain from transmitter to props: what the board tells to be unmet, with what no board knows. */
 final readonly class Chain
@@ -78,7 +81,11 @@ final readonly class Chain
             $proof = $proofs[$what->value] ?? null;
             $fact = match (true) {
                 null === $proof => \in_array($what, self::NEEDED, true) ? Fact::of(OwnBar::NotProved, what: $what->called()) : null,
-                '' !== $proof->undone => Fact::of(OwnBar::Replaced, what: $what->called(), part: ReplacedPart::from($proof->undone)->called()),
+                '' !== $proof->undone => Fact::of(
+                    OwnBar::Replaced,
+                    what: $what->called(),
+                    part: ReplacedPart::from($proof->undone)->called(),
+                ),
                 !$proof->holds($settings) && $proof->holds($preview) => Fact::of(OwnBar::Waits, what: $what->called()),
                 !$proof->holds($settings) => Fact::of(OwnBar::Lapsed, what: $what->called(), settings: $proof->changed($settings)),
                 Proved::Rehearsal === $what && true === ($proof->found['never_noticed'] ?? false) => Fact::of(OwnBar::NeverNoticed),

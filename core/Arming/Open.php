@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\Core\Arming;
 
 use Ortholex\Core\Fact\Fact;
+use Ortholex\Core\Proof\Proved;
 
 /** One open condition of the chain. */
 final readonly class Open

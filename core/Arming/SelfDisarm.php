@@ -61,7 +61,7 @@ final class SelfDisarm
     /** @param array<mixed> $kept as toArray() gave it */
     public function from(array $kept): self
     {
-        $number = static fn (string $name): float => \is_float($kept[$name] ?? null) || \is_int($kept[$name] ?? null) ? (float) $kept[$name] : 0.0;
+        $number = static fn (string $name): float => is_numeric($kept[$name] ?? null) ? (float) $kept[$name] : 0.0;
         $this->turns = $number('turns');
         $this->over = $number('over');
         $this->still = $number('still');
@@ -86,8 +86,15 @@ final class SelfDisarm
     }
 
     /** The same as look() by the clock: for who looks now and then. */
-    public function looked(float $now, bool $armed, float $leanDeg, float $turnDps, float $askedDps, float $throttle, bool $righting): ?Stopped
-    {
+    public function looked(
+        float $now,
+        bool $armed,
+        float $leanDeg,
+        float $turnDps,
+        float $askedDps,
+        float $throttle,
+        bool $righting,
+    ): ?Stopped {
         $dt = max(0.0, min(self::LONGEST_S, $now - $this->at));
         $this->at = $now;
 

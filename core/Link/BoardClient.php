@@ -8,7 +8,6 @@ use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Drive\TeachStep;
 use Ortholex\Core\Firmware\BoardIdentity;
 use Ortholex\Core\Firmware\Version;
-use Ortholex\Core\Radio\RadioReading;
 use Ortholex\Core\Radio\Wire\Edges;
 
 /** Our end of the link: asks, waits, repeats once when an answer was garbled, and turns bytes into values. */

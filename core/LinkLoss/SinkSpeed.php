@@ -33,7 +33,7 @@ final readonly class SinkSpeed
     public static function of(float $hoverPct, float $hoverV, float $terminalMs = self::TERMINAL_MS): self
     {
         if ($hoverPct <= 0 || $hoverV <= 0 || $terminalMs <= 0) {
-            throw new \InvalidArgumentException('hover output, its voltage and the terminal speed are above nought');
+            throw new \InvalidArgumentException("$hoverPct %, $hoverV V, $terminalMs m/s");
         }
 
         return new self($hoverPct, $hoverV, $terminalMs);

@@ -30,7 +30,18 @@ final readonly class PackFit
     private const BINS = 24;
 
     /** Two-sided 95 % of Student's t by degrees of freedom, from 2 (Abramowitz and Stegun, 26.10). */
-    private const T95 = [2 => 4.303, 3 => 3.182, 4 => 2.776, 5 => 2.571, 6 => 2.447, 8 => 2.306, 10 => 2.228, 15 => 2.131, 20 => 2.086, 30 => 2.042];
+    private const T95 = [
+        2 => 4.303,
+        3 => 3.182,
+        4 => 2.776,
+        5 => 2.571,
+        6 => 2.447,
+        8 => 2.306,
+        10 => 2.228,
+        15 => 2.131,
+        20 => 2.086,
+        30 => 2.042,
+    ];
 
     /**
      * @param float                     $chargeAh  counted over the flight

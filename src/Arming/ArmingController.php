@@ -18,10 +18,10 @@ use Ortholex\App\Shell\Input;
 use Ortholex\App\Sticks\Listening;
 use Ortholex\App\Words\Words;
 use Ortholex\Core\Arming\Chain;
-use Ortholex\Core\Arming\Proved;
-use Ortholex\Core\Arming\ReplacedPart;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Guard\MotorWork;
+use Ortholex\Core\Proof\Proved;
+use Ortholex\Core\Proof\ReplacedPart;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Settings\Setting;
 use Ortholex\Core\Switches\Action;
@@ -103,7 +103,9 @@ final class ArmingController extends SheetController
             ?? throw BadRequest::at('part', 'Say which part was replaced.');
         $opened = $this->proofs->undo($this->crafts->named($slug), $part);
 
-        return Answer::said('To be checked again: '.implode(', ', array_map(fn (Proved $w): string => $this->words->name($w->called()), $opened)).'.');
+        return Answer::said(
+            'To be checked again: '.implode(', ', array_map(fn (Proved $w): string => $this->words->name($w->called()), $opened)).'.',
+        );
     }
 
     /** What no sheet can tell, said by the builder. */

@@ -16,7 +16,7 @@ use Ortholex\App\Words\Words;
 use Ortholex\Core\Arming\Chain;
 use Ortholex\Core\Arming\Open;
 use Ortholex\Core\Arming\OwnBar;
-use Ortholex\Core\Arming\Proved;
+use Ortholex\Core\Proof\Proved;
 use Symfony\Component\Routing\Generator\UrlGeneratorInterface;
 
 /** What the book knows through sheet 31: what a repair opened again, and what was proved and holds no more. */
@@ -55,7 +55,12 @@ final readonly class ArmingInBook implements NextStepSource, PartMark
         }
         if ([] !== $again) {
             $to = $this->urls->generate('interlocks', ['slug' => $craft->slug]);
-            yield new NextStep(Urgency::Again, 'To be checked again before it flies: '.implode(', ', array_filter($again)).'.', $to, 'See what is open');
+            yield new NextStep(
+                Urgency::Again,
+                'To be checked again before it flies: '.implode(', ', array_filter($again)).'.',
+                $to,
+                'See what is open',
+            );
         }
     }
 

@@ -9,18 +9,17 @@ use Ortholex\Core\Arming\Bar;
 use Ortholex\Core\Arming\Chain;
 use Ortholex\Core\Arming\ChainPlace;
 use Ortholex\Core\Arming\Open;
-use Ortholex\Core\Arming\Proof;
-use Ortholex\Core\Arming\Proved;
-use Ortholex\Core\Arming\ReplacedPart;
 use Ortholex\Core\Arming\Stopped;
 use Ortholex\Core\Craft\SettingSet;
+use Ortholex\Core\Proof\Proof;
+use Ortholex\Core\Proof\Proved;
+use Ortholex\Core\Proof\ReplacedPart;
 use Ortholex\Core\Settings\Setting;
 
 /** What sheet 31 shows. */
 final readonly class ArmingView
 {
-    private const NUMBERS = ['nothing', 'one thing', 'two things', 'three things', 'four things', 'five things', 'six things', 'seven things',
-        'eight things', 'nine things', 'ten things', 'eleven things', 'twelve things'];
+    private const NUMBERS = ['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine', 'ten', 'eleven', 'twelve'];
 
     /**
      * @param list<Setting>        $fields
@@ -50,11 +49,12 @@ final readonly class ArmingView
     public function answer(): string
     {
         $open = \count($this->counted());
-        $count = self::NUMBERS[$open] ?? "$open things";
+        $count = (self::NUMBERS[$open] ?? $open).(1 === $open ? ' thing' : ' things');
 
         return match (true) {
             !$this->known => 'Link the craft once, so that what it waits for is known.',
-            !$this->linked => 0 === $open ? 'Nothing of ours stands against it; link it to see the board\'s own.' : "Not linked. Ours wait for $count.",
+            !$this->linked && 0 === $open => 'Nothing of ours stands against it; link it to see the board\'s own.',
+            !$this->linked => "Not linked. Ours wait for $count.",
             $this->chain->armed => 'Armed.',
             !$this->chain->wouldArm() => "Will not arm: $count.",
             0 === $open => 'It would arm, and nothing stands against flying.',
@@ -76,9 +76,24 @@ final readonly class ArmingView
     /** What the state of all this is, to be compared with later. */
     public function mark(): string
     {
-        $all = array_map(static fn (Open $o): string => $o->place->value.($o->bar->value ?? serialize($o->own)).($o->forbids ? '!' : ''), $this->chain->open);
+        $all = array_map(
+            static fn (Open $o): string => $o->place->value.($o->bar->value ?? serialize($o->own)).($o->forbids ? '!' : ''),
+            $this->chain->open,
+        );
 
-        return hash('xxh32', implode('|', [...$all, $this->chain->armed ? 'armed' : '', $this->linked ? 'linked' : '', $this->ready ? 'r' : '', $this->stopped->value ?? '']));
+        return hash(
+            'xxh32',
+            implode(
+                '|',
+                [
+                    ...$all,
+                    $this->chain->armed ? 'armed' : '',
+                    $this->linked ? 'linked' : '',
+                    $this->ready ? 'r' : '',
+                    $this->stopped->value ?? '',
+                ],
+            ),
+        );
     }
 
     /** @return list<array{part: ReplacedPart, name: string, opens: string}> */

@@ -36,12 +36,26 @@ final readonly class GoCard
         };
         $cells = $set->whole('pack.cells', 1);
         $rows = [
-            ['interlocks', 'Nothing of ours is open on this sheet', false, [] === array_filter($chain->open, static fn (Open $o): bool => $o->isOurs())],
-            ['props', 'Props whole and tight, each the right way up: '.str_replace('_', ' ', $set->text('props.direction', 'props_in')), false, null],
+            [
+                'interlocks',
+                'Nothing of ours is open on this sheet',
+                false,
+                [] === array_filter($chain->open, static fn (Open $o): bool => $o->isOurs()),
+            ],
+            [
+                'props',
+                'Props whole and tight, each the right way up: '.str_replace('_', ' ', $set->text('props.direction', 'props_in')),
+                false,
+                null,
+            ],
             ['screws', 'Nothing loose: motors, arms, board, antennas clear of the props', false, null],
             [
                 'pack',
-                \sprintf('Pack strapped down; over %.1f V at rest, and down by %.1f V', 4.0 * $cells, $set->number('pack.flight_end_cell_v', 3.4) * $cells),
+                \sprintf(
+                    'Pack strapped down; over %.1f V at rest, and down by %.1f V',
+                    4.0 * $cells,
+                    $set->number('pack.flight_end_cell_v', 3.4) * $cells,
+                ),
                 false,
                 null,
             ],

@@ -8,7 +8,7 @@ use Ortholex\App\Words\Words;
 use Ortholex\Core\Arming\Bar;
 use Ortholex\Core\Arming\Open;
 use Ortholex\Core\Arming\OwnBar;
-use Ortholex\Core\Arming\Proved;
+use Ortholex\Core\Proof\Proved;
 
 /** One open condition in words, with the step that mends it: a place to go to, or something to do with the hands. */
 final readonly class OpenView

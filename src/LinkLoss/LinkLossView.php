@@ -6,7 +6,6 @@ namespace Ortholex\App\LinkLoss;
 
 use Ortholex\App\Words\Words;
 use Ortholex\App\Work\Job;
-use Ortholex\Core\Arming\Proof;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\LinkLoss\HoverOutput;
 use Ortholex\Core\LinkLoss\LossPlan;
@@ -14,6 +13,7 @@ use Ortholex\Core\LinkLoss\Manner;
 use Ortholex\Core\LinkLoss\SinkSpeed;
 use Ortholex\Core\LinkLoss\Stage;
 use Ortholex\Core\LinkLoss\Then;
+use Ortholex\Core\Proof\Proof;
 use Ortholex\Core\Settings\Setting;
 
 /** What sheet 32 shows. */

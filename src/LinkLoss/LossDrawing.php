@@ -8,7 +8,9 @@ use Ortholex\Core\LinkLoss\LossPlan;
 use Ortholex\Core\LinkLoss\Stage;
 use Ortholex\Core\LinkLoss\Then;
 
-/** The plan over time from the last frame, as sheet 32 draws it: seconds by their logarithm, so that a hold and a descent both have room. */
+/**
+ * The plan over time from the last frame, as sheet 32 draws it: seconds by their logarithm, so that a hold and a descent both have room.
+ */
 final readonly class LossDrawing
 {
     public const WIDE = 860.0;
@@ -41,7 +43,10 @@ final readonly class LossDrawing
         $this->holdX = self::x($hold);
         $this->endX = self::x($plan->endsS());
         $this->descendY = self::y($plan->descendPct);
-        $bands = [['stage' => Stage::Heard, 'from' => self::LEFT, 'to' => $this->noticeX], ['stage' => Stage::Hold, 'from' => $this->noticeX, 'to' => $this->holdX]];
+        $bands = [
+            ['stage' => Stage::Heard, 'from' => self::LEFT, 'to' => $this->noticeX],
+            ['stage' => Stage::Hold, 'from' => $this->noticeX, 'to' => $this->holdX],
+        ];
         if (Then::Cut !== $plan->then) {
             $alone = Then::Return === $plan->then ? Stage::Return : Stage::Descend;
             $bands[] = ['stage' => $alone, 'from' => $this->holdX, 'to' => $this->endX];

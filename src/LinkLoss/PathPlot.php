@@ -22,8 +22,13 @@ final readonly class PathPlot
      * @param list<array{float, float, float, float, float, string}> $points s, north, east, height, m/s down, stage
      * @param array<string, mixed>                                   $told   what it was flown with
      */
-    public function __construct(public array $points, public float $offS, public float $noticedS, public float $impactMs, public array $told)
-    {
+    public function __construct(
+        public array $points,
+        public float $offS,
+        public float $noticedS,
+        public float $impactMs,
+        public array $told,
+    ) {
         $this->seconds = max(1.0, ...array_column($points, 0));
         $this->height = 1.1 * max(1.0, ...array_column($points, 3));
     }

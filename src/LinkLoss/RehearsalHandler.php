@@ -10,13 +10,13 @@ use Ortholex\App\Proof\Proofs;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\JobHandler;
 use Ortholex\App\Work\JobProgress;
-use Ortholex\Core\Arming\Proved;
 use Ortholex\Core\Link\LinkError;
+use Ortholex\Core\Link\RadioReading;
 use Ortholex\Core\LinkLoss\LossPlan;
 use Ortholex\Core\LinkLoss\Rehearsal;
 use Ortholex\Core\LinkLoss\RehearsalLook;
+use Ortholex\Core\Proof\Proved;
 use Ortholex\Core\Radio\Heard;
-use Ortholex\Core\Radio\RadioReading;
 use Ortholex\Core\Switches\Action;
 use Ortholex\Core\Switches\OnIn;
 

@@ -61,7 +61,9 @@ final class SinkCommand extends Command
             return self::SUCCESS;
         }
         foreach ($rows as $row) {
-            $output->writeln(\sprintf('  %6.2f V  %6.2f m/s %s', $row['pack_v'], abs($row['sink_ms']), $row['sink_ms'] < 0 ? 'up' : 'down'));
+            $output->writeln(
+                \sprintf('  %6.2f V  %6.2f m/s %s', $row['pack_v'], abs($row['sink_ms']), $row['sink_ms'] < 0 ? 'up' : 'down'),
+            );
         }
         $output->writeln(
             null === $advised

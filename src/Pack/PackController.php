@@ -14,10 +14,10 @@ use Ortholex\App\Shell\Answer;
 use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\Input;
 use Ortholex\App\Words\Words;
-use Ortholex\Core\Arming\Proved;
 use Ortholex\Core\Pack\CurrentScale;
 use Ortholex\Core\Pack\Divider;
 use Ortholex\Core\Pack\PackError;
+use Ortholex\Core\Proof\Proved;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Settings\Setting;
 use Symfony\Component\HttpFoundation\Request;
@@ -95,7 +95,7 @@ final class PackController extends SheetController
         $input = Input::of($request);
         $reported = $this->reported($craft) ?? throw BadRequest::at('meter', 'Connect the pack first: the board reports no voltage.');
         $meter = $input->flag('bench')
-            ? ($this->benches->of($craft)->state()->packVolts ?? throw BadRequest::at('meter', 'The voltmeter shows nothing: connect the pack.'))
+            ? $this->shown($craft)
             : $input->number('meter', 0.1, self::MOST_V);
         if ($input->flag('first')) {
             return Answer::said('Kept as the first point. Now another voltage: drain the pack, or take another one.')
@@ -146,7 +146,10 @@ final class PackController extends SheetController
         match (PackWork::tryFrom($input->text('do', 10))) {
             PackWork::Add => $this->packs->add(
                 $craft,
-                '' === $input->text('name', 40) ? throw BadRequest::at('name', 'Give the pack a name, as it is written on it.') : $input->text('name', 40),
+                '' === $input->text('name', 40) ? throw BadRequest::at(
+                    'name',
+                    'Give the pack a name, as it is written on it.',
+                ) : $input->text('name', 40),
                 $input->whole('cells', 1, 12),
                 $input->number('ah', 0.05, self::MOST_AH),
             ),
@@ -176,6 +179,13 @@ final class PackController extends SheetController
         $seconds = $pack->secondsBetween($true, $end);
 
         return \sprintf('%s: %.0f s too %s.', $says, abs($seconds), $seconds > 0 ? 'early' : 'late');
+    }
+
+    /** What the bench's voltmeter shows, V. */
+    private function shown(Craft $craft): float
+    {
+        return $this->benches->of($craft)->state()->packVolts
+            ?? throw BadRequest::at('meter', 'The voltmeter shows nothing: connect the pack.');
     }
 
     private function reported(Craft $craft): ?float

@@ -6,13 +6,13 @@ namespace Ortholex\App\Pack;
 
 use Ortholex\App\FlightLog\Log;
 use Ortholex\App\Words\Words;
-use Ortholex\Core\Arming\Proof;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Fact\Fact;
 use Ortholex\Core\Pack\Cells;
 use Ortholex\Core\Pack\Discharge;
 use Ortholex\Core\Pack\PackCard;
 use Ortholex\Core\Pack\PackFit;
+use Ortholex\Core\Proof\Proof;
 use Ortholex\Core\Settings\Setting;
 
 /** What sheet 33 shows. */

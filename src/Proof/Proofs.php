@@ -6,10 +6,10 @@ namespace Ortholex\App\Proof;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Book\Craft;
-use Ortholex\Core\Arming\Proof;
-use Ortholex\Core\Arming\Proved;
-use Ortholex\Core\Arming\ReplacedPart;
 use Ortholex\Core\Craft\SettingSet;
+use Ortholex\Core\Proof\Proof;
+use Ortholex\Core\Proof\Proved;
+use Ortholex\Core\Proof\ReplacedPart;
 use Psr\Clock\ClockInterface;
 
 /** What was proved on each craft, kept until what it rested on changes or a part is replaced. */

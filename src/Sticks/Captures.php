@@ -10,7 +10,7 @@ use Ortholex\App\Book\Craft;
 use Ortholex\Core\Craft\Channel;
 use Ortholex\Core\Fact\Fact;
 use Ortholex\Core\Fact\Stored;
-use Ortholex\Core\Radio\RadioReading;
+use Ortholex\Core\Link\RadioReading;
 use Ortholex\Core\Radio\Span\OrderCode;
 use Ortholex\Core\Radio\Span\StickHistory;
 

@@ -12,7 +12,7 @@ use Ortholex\App\Settings\Staging;
 use Ortholex\App\Work\Jobs;
 use Ortholex\Core\Craft\Channel;
 use Ortholex\Core\Link\LinkError;
-use Ortholex\Core\Radio\RadioReading;
+use Ortholex\Core\Link\RadioReading;
 use Ortholex\Core\Radio\Span\Showing;
 use Ortholex\Core\Radio\Span\SpanCapture;
 use Ortholex\Core\Switches\FoundSwitch;

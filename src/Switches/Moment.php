@@ -6,8 +6,8 @@ namespace Ortholex\App\Switches;
 
 use Ortholex\App\Words\Words;
 use Ortholex\Core\Arming\Bar;
+use Ortholex\Core\Link\RadioReading;
 use Ortholex\Core\Radio\Heard;
-use Ortholex\Core\Radio\RadioReading;
 use Ortholex\Core\Switches\Action;
 use Ortholex\Core\Switches\FoundSwitch;
 

@@ -35,6 +35,7 @@ final class House
         'Upload',
         'Page',
         'Sticks',
+        'Proof',
     ];
 
     /** @var array<string, array<string, Findings>> by room, then by path from the root */

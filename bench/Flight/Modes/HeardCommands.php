@@ -112,7 +112,12 @@ final class HeardCommands extends Commands
             $this->altitude = null;
         } elseif ($this->armed && \in_array(Action::AltitudeHold, $this->on, true)) {
             $this->altitude ??= new AltitudeHold($this->set, $height, $this->asked);
-            $this->throttle = $this->altitude->throttle(($this->control->span[3]->position($this->stickUs[3]) + 1) / 2, $height, $climb, $dt);
+            $this->throttle = $this->altitude->throttle(
+                ($this->control->span[3]->position($this->stickUs[3]) + 1) / 2,
+                $height,
+                $climb,
+                $dt,
+            );
         } else {
             $this->altitude = null;
         }
@@ -134,7 +139,19 @@ final class HeardCommands extends Commands
         $bars = 0;
         if (!$this->armed) {
             $heard = Stage::Heard === $this->stage;
-            $condition = new Condition($heard, false, $this->asked / 100, $righting ? 0.0 : $tilt, $turn, true, 0.0, $cellV, true, false, false);
+            $condition = new Condition(
+                $heard,
+                false,
+                $this->asked / 100,
+                $righting ? 0.0 : $tilt,
+                $turn,
+                true,
+                0.0,
+                $cellV,
+                true,
+                false,
+                false,
+            );
             $bars = Bar::mask(Condition::forbidding($condition->unmet($this->set), $this->set));
         }
         $input = new ArmingInput(

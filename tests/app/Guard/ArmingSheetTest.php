@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Ortholex\Tests\app\Guard;
 
 use Ortholex\App\Proof\Proofs;
-use Ortholex\Core\Arming\Proved;
-use Ortholex\Core\Arming\ReplacedPart;
+use Ortholex\Core\Proof\Proved;
+use Ortholex\Core\Proof\ReplacedPart;
 use Ortholex\Tests\app\Command\CommandCase;
 
 /** Sheet 31 through its forms. */
@@ -18,7 +18,9 @@ final class ArmingSheetTest extends CommandCase
         $this->link('dunlin');
         $page = $this->page('/craft/dunlin/31');
         self::assertStringContainsString('Will not arm: ', $page);
-        foreach (['No frame of the receiver arrives', 'Nothing is mapped that arms', 'How the board is mounted was never proved'] as $says) {
+        foreach (
+            ['No frame of the receiver arrives', 'Nothing is mapped that arms', 'How the board is mounted was never proved'] as $says
+        ) {
             self::assertStringContainsString($says, $page);
         }
         $before = $this->json('/craft/dunlin/interlocks/now.json')['mark'];
@@ -56,7 +58,10 @@ final class ArmingSheetTest extends CommandCase
         self::assertStringNotContainsString('was replaced', $this->page('/craft/curlew/31'));
         $said = $this->post('/craft/curlew/interlocks/repair', ['part' => 'receiver']);
         self::assertStringContainsString('how far the sticks reach, what becomes of a lost link', (string) json_encode($said));
-        self::assertStringContainsString('How far the sticks reach is to be proved again: the receiver was replaced', $this->page('/craft/curlew/31'));
+        self::assertStringContainsString(
+            'How far the sticks reach is to be proved again: the receiver was replaced',
+            $this->page('/craft/curlew/31'),
+        );
         self::assertStringContainsString('To be checked again before it flies', $this->page('/'));
         self::assertSame('part', $this->post('/craft/curlew/interlocks/repair', ['part' => 'wing'], 422)['field']);
         $craft = $this->craft();
@@ -65,7 +70,11 @@ final class ArmingSheetTest extends CommandCase
         $this->post('/craft/curlew/interlocks/repair', ['part' => ReplacedPart::Prop->value]);
         $this->post('/craft/curlew/interlocks/said', ['what' => 'props']);
         self::assertStringNotContainsString('a prop was replaced', $this->page('/craft/curlew/31'));
-        self::assertSame('what', $this->post('/craft/curlew/interlocks/said', ['what' => 'mounting'], 422)['field'], 'saying so proves no mounting');
+        self::assertSame(
+            'what',
+            $this->post('/craft/curlew/interlocks/said', ['what' => 'mounting'], 422)['field'],
+            'saying so proves no mounting',
+        );
     }
 
     public function testTicksKeepTheirTimeAndGoStaleWithTheSettings(): void

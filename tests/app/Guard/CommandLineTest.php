@@ -37,16 +37,25 @@ final class CommandLineTest extends AppCase
         self::assertSame(2, $this->run1('pack', ['what' => 'fit', 'log' => $this->written($csv)])[0], 'cells are asked for');
         self::assertSame(2, $this->run1('pack', ['what' => 'fit', 'log' => '/nowhere.csv', '--cells' => '4'])[0]);
         self::assertSame(2, $this->run1('pack', ['what' => 'burn', 'log' => $this->written($csv), '--cells' => '4'])[0]);
-        [$code, $said] = $this->run1('pack', ['what' => 'fit', 'log' => $this->written("time_s,throttle_pct\n0,1\n0.01,2\n0.02,3\n"), '--cells' => '4']);
+        [$code, $said] = $this->run1(
+            'pack',
+            ['what' => 'fit', 'log' => $this->written("time_s,throttle_pct\n0,1\n0.01,2\n0.02,3\n"), '--cells' => '4'],
+        );
         self::assertSame(2, $code);
         self::assertStringContainsString('no trace battery_v', $said);
     }
 
     public function testHoverIsToldFromALog(): void
     {
-        $csv = 'time_s,throttle_pct,accel_z_g,battery_v,output_front_right_pct,output_rear_right_pct,output_rear_left_pct,output_front_left_pct'."\n";
+        $outputs = array_map(static fn (string $p): string => "output_{$p}_pct", ['front_right', 'rear_right', 'rear_left', 'front_left']);
+        $csv = 'time_s,throttle_pct,accel_z_g,battery_v,'.implode(',', $outputs)."\n";
         for ($i = 0; $i < 1000; ++$i) {
-            $csv .= \sprintf("%.2f,30,%.3f,16.0,%s\n", $i / 100, -1.0 - 0.05 * sin($i / 50), implode(',', array_fill(0, 4, \sprintf('%.3f', 36 * sqrt(1 + 0.05 * sin($i / 50))))));
+            $csv .= \sprintf(
+                "%.2f,30,%.3f,16.0,%s\n",
+                $i / 100,
+                -1.0 - 0.05 * sin($i / 50),
+                implode(',', array_fill(0, 4, \sprintf('%.3f', 36 * sqrt(1 + 0.05 * sin($i / 50))))),
+            );
         }
         [$code, $said] = $this->run1('hover', ['log' => $this->written($csv), '--json' => true]);
         self::assertSame(0, $code, $said);

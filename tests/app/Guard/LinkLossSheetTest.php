@@ -6,7 +6,7 @@ namespace Ortholex\Tests\app\Guard;
 
 use Ortholex\App\Proof\Proofs;
 use Ortholex\App\Work\JobState;
-use Ortholex\Core\Arming\Proved;
+use Ortholex\Core\Proof\Proved;
 use Ortholex\Tests\app\Command\CommandCase;
 
 /** Sheet 32 through its forms and jobs. */

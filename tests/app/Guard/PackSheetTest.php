@@ -30,7 +30,10 @@ final class PackSheetTest extends CommandCase
     {
         $this->link('dunlin');
         $this->move('dunlin', 'pack', '1');
-        self::assertStringContainsString('first point', (string) json_encode($this->post('/craft/dunlin/pack/calibrate', ['bench' => '1', 'first' => '1'])));
+        self::assertStringContainsString(
+            'first point',
+            (string) json_encode($this->post('/craft/dunlin/pack/calibrate', ['bench' => '1', 'first' => '1'])),
+        );
         $live = $this->json('/craft/dunlin/live.json');
         $first = ['meter' => $live['bench']['pack_v'] ?? 0, 'reported' => $live['link']['battery_v'] ?? 0];
         $page = $this->page('/craft/dunlin/33?'.http_build_query($first));
@@ -45,9 +48,18 @@ final class PackSheetTest extends CommandCase
     {
         $this->link();
         $this->post('/craft/curlew/pack/cards', ['do' => 'add', 'name' => 'Teasel', 'cells' => '6', 'ah' => '1,5']);
-        self::assertSame('name', $this->post('/craft/curlew/pack/cards', ['do' => 'add', 'name' => 'Teasel', 'cells' => '6', 'ah' => '1.5'], 422)['field']);
-        self::assertSame('name', $this->post('/craft/curlew/pack/cards', ['do' => 'add', 'name' => ' ', 'cells' => '6', 'ah' => '1.5'], 422)['field']);
-        self::assertSame('ah', $this->post('/craft/curlew/pack/cards', ['do' => 'add', 'name' => 'x', 'cells' => '6', 'ah' => 'lots'], 422)['field']);
+        self::assertSame(
+            'name',
+            $this->post('/craft/curlew/pack/cards', ['do' => 'add', 'name' => 'Teasel', 'cells' => '6', 'ah' => '1.5'], 422)['field'],
+        );
+        self::assertSame(
+            'name',
+            $this->post('/craft/curlew/pack/cards', ['do' => 'add', 'name' => ' ', 'cells' => '6', 'ah' => '1.5'], 422)['field'],
+        );
+        self::assertSame(
+            'ah',
+            $this->post('/craft/curlew/pack/cards', ['do' => 'add', 'name' => 'x', 'cells' => '6', 'ah' => 'lots'], 422)['field'],
+        );
         $this->ready();
         $log = $this->flown('hover_and_climb', 5, 40);
         $cards = array_column($this->craft()->packs, null, 'name');

@@ -131,7 +131,12 @@ final class MotionTest extends TestCase
                     $before = $now;
                     $atFirst = $craft->touches && \INF === $atFirst ? $now : $atFirst;
                 }
-                self::assertEqualsWithDelta(Feet::of($physics)->leg, $craft->height(), 0.004, "$name lies at last, on its legs or its back");
+                self::assertEqualsWithDelta(
+                    Feet::of($physics)->leg,
+                    $craft->height(),
+                    0.004,
+                    "$name lies at last, on its legs or its back",
+                );
                 self::assertEqualsWithDelta([0.0, 0.0, 0.0], $craft->speed, 1e-3);
             }
         }

@@ -40,7 +40,11 @@ final class SortieTest extends TestCase
 
     public function testTheMaidenFlightLiftsMovesAndLands(): void
     {
-        $end = $this->fly('curlew', [], static fn (Road $road, Track $track): Sortie => new Sortie(Itinerary::maiden(), $road, track: $track));
+        $end = $this->fly(
+            'curlew',
+            [],
+            static fn (Road $road, Track $track): Sortie => new Sortie(Itinerary::maiden(), $road, track: $track),
+        );
         self::assertSame(FlightEnd::Flown, $end);
         self::assertLessThan(46.0, $this->log->clock->durationS(), 'it ends when the craft stands and its motors rest');
         self::assertLessThan(1.5, $this->track->impactMs);
@@ -49,7 +53,11 @@ final class SortieTest extends TestCase
         self::assertEqualsWithDelta(1.9, max($north), 0.5);
         self::assertEqualsWithDelta(-1.1, min($north), 0.5);
         self::assertEqualsWithDelta(2.2, max($height), 0.6);
-        self::assertSame(0.0, max(array_map(abs(...), \array_slice($this->log->trace('output_front_left_pct'), 0, 1000))), 'nothing before it is armed');
+        self::assertSame(
+            0.0,
+            max(array_map(abs(...), \array_slice($this->log->trace('output_front_left_pct'), 0, 1000))),
+            'nothing before it is armed',
+        );
     }
 
     public function testTheSameSeedGoesTheSameWay(): void
@@ -113,7 +121,12 @@ final class SortieTest extends TestCase
     #[DataProvider('losses')]
     public function testALossIsFlownAsTheReceiverAndThePlanHaveIt(Manner $manner, string $then): void
     {
-        $set = ['link_loss.then' => $then, 'link_loss.hold_s' => 0.6, 'link_loss.descend_throttle_pct' => 30.0, 'link_loss.descend_s' => 6.0];
+        $set = [
+            'link_loss.then' => $then,
+            'link_loss.hold_s' => 0.6,
+            'link_loss.descend_throttle_pct' => 30.0,
+            'link_loss.descend_s' => 6.0,
+        ];
         $end = $this->fly('curlew', $set, static fn (Road $road, Track $track): Sortie => new Sortie(
             Itinerary::stay(12),
             $road,
@@ -241,9 +254,19 @@ final class SortieTest extends TestCase
         $this->fly('curlew', $levers, $out, 8);
         $up = \array_slice($this->log->trace('accel_z_g'), -200);
         self::assertEqualsWithDelta(-1.0, Statistics::mean($up), 0.1, 'it stands on its legs again');
-        self::assertEqualsWithDelta(1.0, Statistics::mean(\array_slice($this->log->trace('accel_z_g'), 0, 200)), 0.1, 'and lay on its back');
+        self::assertEqualsWithDelta(
+            1.0,
+            Statistics::mean(\array_slice($this->log->trace('accel_z_g'), 0, 200)),
+            0.1,
+            'and lay on its back',
+        );
         $this->fly('curlew', [], $out, 4);
-        self::assertEqualsWithDelta(1.0, Statistics::mean(\array_slice($this->log->trace('accel_z_g'), -200)), 0.1, 'without the action it lies');
+        self::assertEqualsWithDelta(
+            1.0,
+            Statistics::mean(\array_slice($this->log->trace('accel_z_g'), -200)),
+            0.1,
+            'without the action it lies',
+        );
         self::assertSame(0.0, max($this->log->trace('output_front_left_pct')), 'and is not armed: tilted');
     }
 
@@ -273,9 +296,16 @@ final class SortieTest extends TestCase
     {
         $go = static fn (Road $road, Track $track): Sortie => new Sortie(Itinerary::maiden(), $road, track: $track);
         $turned = function (float $afterS) use ($go): float {
-            $this->fly('curlew', ['disarm.unasked_turn_s' => $afterS, 'pad.1.drives' => 'front_right', 'pad.2.drives' => 'rear_right'], $go, 8);
+            $this->fly(
+                'curlew',
+                ['disarm.unasked_turn_s' => $afterS, 'pad.1.drives' => 'front_right', 'pad.2.drives' => 'rear_right'],
+                $go,
+                8,
+            );
 
-            return max(array_map(abs(...), [...$this->log->trace('rate_measured_roll_dps'), ...$this->log->trace('rate_measured_pitch_dps')]));
+            return max(
+                array_map(abs(...), [...$this->log->trace('rate_measured_roll_dps'), ...$this->log->trace('rate_measured_pitch_dps')]),
+            );
         };
         $stopped = $turned(0.1);
         self::assertLessThan($turned(0.0), $stopped);

@@ -74,7 +74,14 @@ final class RehearsalOnTheBenchTest extends DeskCase
         }
         self::assertNull(Rehearsal::of($rest, $looks, $plan, false)->manner);
         self::assertSame(Manner::Repeats, Rehearsal::of([1500.0, 1500.0, 1000.0, 1500.0, 1800.0], array_map(
-            static fn (RehearsalLook $l): RehearsalLook => new RehearsalLook($l->atS, true, false, [1500.0, 1500.0, 1000.0, 1500.0, 1800.0], Stage::Heard, 0.0),
+            static fn (RehearsalLook $l): RehearsalLook => new RehearsalLook(
+                $l->atS,
+                true,
+                false,
+                [1500.0, 1500.0, 1000.0, 1500.0, 1800.0],
+                Stage::Heard,
+                0.0,
+            ),
             $looks,
         ), $plan, true)->manner);
     }
@@ -94,7 +101,14 @@ final class RehearsalOnTheBenchTest extends DeskCase
             $this->pace->wait(0.05);
             $now = $this->client()->radio(0);
             $at = $this->pace->now() - $this->offAt;
-            $looks[] = new RehearsalLook($at, Heard::Frames === $now->heard, Heard::Failsafe === $now->heard, $now->channels(), $now->guard->stage, $now->guard->sinceS);
+            $looks[] = new RehearsalLook(
+                $at,
+                Heard::Frames === $now->heard,
+                Heard::Failsafe === $now->heard,
+                $now->channels(),
+                $now->guard->stage,
+                $now->guard->sinceS,
+            );
             $this->stages[\sprintf('%.1f', $at)] = $now->guard->stage;
         }
 

@@ -35,7 +35,9 @@ final class LearnedFromFlightsTest extends TestCase
     {
         foreach (['dunlin', 'curlew'] as $name) {
             $still = $this->hovered($name);
-            $true = Statistics::mean(\array_slice($still->trace('output_front_left_pct'), 20_000)) * Statistics::mean(\array_slice($still->trace('battery_v'), 20_000));
+            $true = Statistics::mean(
+                \array_slice($still->trace('output_front_left_pct'), 20_000),
+            ) * Statistics::mean(\array_slice($still->trace('battery_v'), 20_000));
             foreach ([Card::HoverAndClimb, Card::Cruise] as $n => $card) {
                 $told = HoverOutput::of($this->flown($name, $card, 40, 3 + $n));
                 self::assertEqualsWithDelta(1.0, ($told->hoverPct * $told->packV) / $true, 0.02, "$name, $card->name");
@@ -85,7 +87,12 @@ final class LearnedFromFlightsTest extends TestCase
             $current = Statistics::mean($whole->trace('current_a'));
             $flown = $at($level) - $at($true);
             $usual = Statistics::median($pack->amperes);
-            self::assertEqualsWithDelta($flown * $current / $usual, $says, 0.10 * abs($flown * $current / $usual) + 0.5, "a scale off by $fault");
+            self::assertEqualsWithDelta(
+                $flown * $current / $usual,
+                $says,
+                0.10 * abs($flown * $current / $usual) + 0.5,
+                "a scale off by $fault",
+            );
         }
     }
 
@@ -125,7 +132,18 @@ final class LearnedFromFlightsTest extends TestCase
         $flown = FlightCard::fly($card, $seconds, 150, $simulator->hoverThrottle(), $seed);
         $set = $this->settings($name);
 
-        return $this->log(static fn ($stream) => $simulator->fly($flown, $set, $seconds, $seed + 7, [], $stream, '', static fn (float $share): bool => true));
+        return $this->log(
+            static fn ($stream) => $simulator->fly(
+                $flown,
+                $set,
+                $seconds,
+                $seed + 7,
+                [],
+                $stream,
+                '',
+                static fn (float $share): bool => true,
+            ),
+        );
     }
 
     /** @param \Closure(resource): mixed $fly */

@@ -11,11 +11,11 @@ use Ortholex\Core\Arming\Condition;
 use Ortholex\Core\Arming\GuardReading;
 use Ortholex\Core\Arming\Open;
 use Ortholex\Core\Arming\OwnBar;
-use Ortholex\Core\Arming\Proof;
-use Ortholex\Core\Arming\Proved;
-use Ortholex\Core\Arming\ReplacedPart;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\LinkLoss\Stage;
+use Ortholex\Core\Proof\Proof;
+use Ortholex\Core\Proof\Proved;
+use Ortholex\Core\Proof\ReplacedPart;
 use PHPUnit\Framework\TestCase;
 
 /** The chain, what proofs rest on, and what a repair opens. */
@@ -35,7 +35,10 @@ final class ChainTest extends TestCase
     {
         $chain = Chain::of(self::guard([]), self::set(), self::set(), [], false, 2);
         $codes = array_map(static fn (Open $o): ?string => null === $o->own ? null : (string) $o->own->code->value, $chain->open);
-        self::assertSame([...array_fill(0, \count(Chain::NEEDED), OwnBar::NotProved->value), OwnBar::NoSnapshot->value, OwnBar::Staged->value], $codes);
+        self::assertSame(
+            [...array_fill(0, \count(Chain::NEEDED), OwnBar::NotProved->value), OwnBar::NoSnapshot->value, OwnBar::Staged->value],
+            $codes,
+        );
         self::assertTrue($chain->wouldArm(), 'what is ours forbids nothing to the board');
         self::assertCount(0, $chain->at(ChainPlace::Board));
     }

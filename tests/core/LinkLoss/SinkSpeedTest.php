@@ -63,7 +63,17 @@ final class SinkSpeedTest extends TestCase
             'link_loss.descend_s' => 12.0,
             'link_loss.throttle_below_us' => 940.0,
         ]));
-        foreach ([[0.0, Stage::Heard], [0.14, Stage::Heard], [0.2, Stage::Hold], [0.79, Stage::Hold], [0.81, Stage::Descend], [12.79, Stage::Descend], [12.81, Stage::Cut]] as [$s, $stage]) {
+        foreach (
+            [
+                [0.0, Stage::Heard],
+                [0.14, Stage::Heard],
+                [0.2, Stage::Hold],
+                [0.79, Stage::Hold],
+                [0.81, Stage::Descend],
+                [12.79, Stage::Descend],
+                [12.81, Stage::Cut],
+            ] as [$s, $stage]
+        ) {
             self::assertSame($stage, $plan->stage($s), "after $s s");
         }
         self::assertTrue($plan->counts(940.0));

@@ -18,7 +18,12 @@ final class DividerTest extends TestCase
     {
         $set = Divider::onePoint(11.0, 16.5, 15.79);
         self::assertEqualsWithDelta((11.0 * 16.5) / 15.79, $set->scale, 1e-9);
-        self::assertEqualsWithDelta(13.6 * (16.5 / 15.79), $set->alarmedAt(13.6), 1e-9, 'a low reading alarms early, at a higher true voltage');
+        self::assertEqualsWithDelta(
+            13.6 * (16.5 / 15.79),
+            $set->alarmedAt(13.6),
+            1e-9,
+            'a low reading alarms early, at a higher true voltage',
+        );
     }
 
     public function testTwoPointsTellWhatIsAddedToo(): void

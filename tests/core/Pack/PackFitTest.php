@@ -49,7 +49,15 @@ final class PackFitTest extends TestCase
             [
                 [PackCode::TooShort, $this->log(1, 0.004, 9.0)],
                 [PackCode::Steady, $this->log(1, 0.004, 60.0, wander: 0.0)],
-                [PackCode::NoTrace, self::read("time_s,throttle_pct\n".implode('', array_map(static fn (int $i): string => \sprintf("%.3f,30\n", $i / 100), range(0, 900))))],
+                [
+                    PackCode::NoTrace,
+                    self::read(
+                        "time_s,throttle_pct\n".implode(
+                            '',
+                            array_map(static fn (int $i): string => \sprintf("%.3f,30\n", $i / 100), range(0, 900)),
+                        ),
+                    ),
+                ],
             ] as [$code, $log]
         ) {
             try {

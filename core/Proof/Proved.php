@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Ortholex\Core\Arming;
+namespace Ortholex\Core\Proof;
 
 /** What is proved once on the craft itself, and holds while what it rested on stays as it was. */
 enum Proved: string

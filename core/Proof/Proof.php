@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Ortholex\Core\Arming;
+namespace Ortholex\Core\Proof;
 
 use Ortholex\Core\Craft\SettingSet;
 

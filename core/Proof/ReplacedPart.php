@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Ortholex\Core\Arming;
+namespace Ortholex\Core\Proof;
 
 /** A part of a craft that was replaced, and what must be proved again for it. */
 enum ReplacedPart: string

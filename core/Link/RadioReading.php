@@ -2,9 +2,10 @@
 
 declare(strict_types=1);
 
-namespace Ortholex\Core\Radio;
+namespace Ortholex\Core\Link;
 
 use Ortholex\Core\Arming\GuardReading;
+use Ortholex\Core\Radio\Heard;
 use Ortholex\Core\Radio\Protocol\LinkStatistics;
 use Ortholex\Core\Radio\Protocol\Telemetry;
 
