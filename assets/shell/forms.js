@@ -6,15 +6,20 @@ import { submitting } from './turbo.js';
 
 let sent = null;
 
+// What stood in each field when its form was sent: what was typed since is not sent yet.
+const stood = new WeakMap();
+
 document.addEventListener('turbo:submit-start', (e) => {
     sent = e.target;
+    for (const field of e.target.elements) stood.set(field, field.value);
     for (const one of document.querySelectorAll('.problem')) one.hidden = true;
     for (const field of document.querySelectorAll('[aria-invalid]')) field.removeAttribute('aria-invalid');
 });
 
 document.addEventListener('turbo:submit-end', (e) => {
-    if (e.detail.success) for (const field of e.target.elements) field.toggleAttribute('data-sent', true);
-    else if (e.detail.error) say('The server does not answer. Nothing was changed.', true);
+    if (e.detail.success) {
+        for (const field of e.target.elements) field.toggleAttribute('data-sent', stood.get(field) === field.value);
+    } else if (e.detail.error) say('The server does not answer. Nothing was changed.', true);
 });
 
 // A refusal keeps what was typed, names the field and goes there.
@@ -36,6 +41,7 @@ StreamActions.problem = function () {
 };
 
 document.addEventListener('input', (e) => {
+    e.target.removeAttribute('data-sent');
     const spot = e.target.form?.querySelector('.problem');
     if (spot) spot.hidden = true;
 });

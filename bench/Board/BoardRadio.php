@@ -9,6 +9,7 @@ use Ortholex\Bench\Radio\RadioState;
 use Ortholex\Bench\Radio\Rill;
 use Ortholex\Bench\State\WorldState;
 use Ortholex\Bench\Wiring\SolderedParts;
+use Ortholex\Core\Airframe\Airframe;
 use Ortholex\Core\Arming\Arming;
 use Ortholex\Core\Arming\ArmingInput;
 use Ortholex\Core\Arming\Bar;
@@ -336,6 +337,19 @@ final readonly class BoardRadio
         return SwitchMap::of($this->set, [])->on($us);
     }
 
+    /** @return list<string> places on the stick's side, which turn backward */
+    private function backward(float $roll, float $pitch): array
+    {
+        $places = [];
+        foreach (Airframe::of($this->set)->motors as $m) {
+            if ($roll * $m->y - $pitch * $m->x > 0.01) {
+                $places[] = $m->place;
+            }
+        }
+
+        return $places;
+    }
+
     /**
      * The board's machines go on: link loss, arming, and what stops it by itself.
      *
@@ -382,6 +396,8 @@ final readonly class BoardRadio
         $on = '' !== $armZones && OnIn::parse($armZones)->holds($us);
         $machine = $machine->next($input, $on, $forbids, $now);
         $s->arming = $machine->toArray();
+        $s->rights = $machine->armed && $righting;
+        $s->righting = $s->rights ? $this->backward($mapped['roll'], $mapped['pitch']) : [];
         $s->stopped = $machine->armed ? '' : ($stopped->value ?? $s->stopped);
         if ($machine->armed && $s->pack && $s->props) {
             $s->bite();

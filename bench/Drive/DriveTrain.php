@@ -63,7 +63,9 @@ final readonly class DriveTrain
         $armed = true === ($s->arming['armed'] ?? false) && !SettingSet::of($s->running)->flag('motors.still_when_armed');
         if ($s->pack && $armed) {
             foreach ($this->physics->wiredPads as $pad => $place) {
-                $turning[] = ['pad' => $pad, 'place' => $place, 'direction' => $this->turns($s, $pad)];
+                if (!$s->rights || \in_array($place, $s->righting, true)) {
+                    $turning[] = ['pad' => $pad, 'place' => $place, 'direction' => $this->turns($s, $pad) * ($s->rights ? -1 : 1)];
+                }
             }
         } elseif ($s->pack && $this->pace->now() < $s->spinUntil) {
             foreach ($this->physics->wiredPads as $pad => $place) {

@@ -104,7 +104,7 @@ final readonly class Air
             round($this->radio->rssi() + 2 * $fade),
             $quality,
             9,
-            $this->radio->quiet ? 1 : 100,
+            $this->radio->quiet ? 10 : 100,
         );
     }
 

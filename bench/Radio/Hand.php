@@ -22,7 +22,7 @@ enum Hand: string
     /** Carried so far away from the craft, m. */
     case Distance = 'distance';
 
-    /** Sending at a hundredth of its power. */
+    /** Sending at a tenth of its power. */
     case Quiet = 'quiet';
     case Dial = 'dial';
 }

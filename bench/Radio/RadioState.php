@@ -79,7 +79,7 @@ final class RadioState
     /** From transmitter to craft, m. */
     public float $distanceM = 1.0;
 
-    /** It sends at a hundredth of its power, as for a range walk. */
+    /** It sends at a tenth of its power, as for a range walk. */
     public bool $quiet = false;
 
     /** Wear of the sticks: some craft have older radios, which rest a little beside their middle. */
@@ -139,10 +139,10 @@ final class RadioState
         }
     }
 
-    /** What the receiver has of its transmitter, dBm: free space, and a hundredth of the power is 20 dB less. */
+    /** What the receiver has of its transmitter, dBm: free space, and a tenth of the power is 10 dB less. */
     public function rssi(): float
     {
-        return self::AT_A_METRE_DBM - 20 * log10($this->distanceM) - ($this->quiet ? 20.0 : 0.0);
+        return self::AT_A_METRE_DBM - 20 * log10($this->distanceM) - ($this->quiet ? 10.0 : 0.0);
     }
 
     /** Share of frames that do not get through: what is lost anyway, and what is too weak. */

@@ -149,6 +149,8 @@ final readonly class SimulatedBench implements Bench
             $radio->button,
             ($radio->manner ?? $board?->kind()?->manner())?->value,
             '' === $told ? null : Telemetry::in($told),
+            $radio->distanceM,
+            $radio->quiet,
         );
     }
 

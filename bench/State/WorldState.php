@@ -114,6 +114,12 @@ final class WorldState
     /** @var array<string, mixed> what the board watches to stop by itself; see SelfDisarm */
     public array $watch = [];
 
+    /** @var list<string> places whose motors turn backward, as it rights itself */
+    public array $righting = [];
+
+    /** Whether self-righting has the motors. */
+    public bool $rights = false;
+
     /** Why it stopped by itself last; '' for not. */
     public string $stopped = '';
 

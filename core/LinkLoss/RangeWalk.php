@@ -19,12 +19,14 @@ final readonly class RangeWalk
     }
 
     /**
-     * @param list<array{float, float}> $walked distance in m, link quality in %
-     * @param float                     $lessDb power of the walk below that of a flight
+     * @param list<array{float, float, float}> $walked  distance in m, link quality in %, power in mW
+     * @param float                            $flownMw power of a flight
+     * @param float                            $wantedM how far it is to fly
      */
-    public static function of(array $walked, float $lessDb, float $wantedM): self
+    public static function of(array $walked, float $flownMw, float $wantedM): self
     {
         usort($walked, static fn (array $a, array $b): int => $a[0] <=> $b[0]);
+        $lessDb = [] === $walked ? 0.0 : 10 * log10($flownMw / max(0.01, max(array_column($walked, 2))));
         $held = null;
         foreach ($walked as [$metres, $quality]) {
             if ($quality < self::HOLDS_PCT) {

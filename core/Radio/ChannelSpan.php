@@ -10,6 +10,9 @@ use Ortholex\Core\Craft\SettingSet;
 /** A channel's real low, middle and high, and whether it runs backwards; maps pulses to −1..1. */
 final readonly class ChannelSpan
 {
+    /** Shorter than any transmitter makes it: the stick was not pushed all the way, µs. */
+    private const SHORT_US = 600.0;
+
     private function __construct(public float $lowUs, public float $middleUs, public float $highUs, public bool $reversed)
     {
     }
@@ -30,6 +33,11 @@ final readonly class ChannelSpan
         $end = static fn (string $part, float $usual): float => $set->number("channel.$stick->value.{$part}_us", $usual);
 
         return self::of($end('low', 1000), $end('middle', 1500), $end('high', 2000), $set->flag("channel.$stick->value.reversed"));
+    }
+
+    public function isShort(): bool
+    {
+        return $this->highUs - $this->lowUs < self::SHORT_US;
     }
 
     /** Straight from low through the middle to high, clamped to −1..1; a dead band takes nothing from the ends. */

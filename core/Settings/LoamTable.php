@@ -275,7 +275,7 @@ final readonly class LoamTable
         $rows[] = Setting::number('angle.full_tilt_deg', SettingGroup::Switches, 'deg', 50.0, 10, 80, 1);
         $rows[] = Setting::number('angle.strength_per_s', SettingGroup::Switches, 'deg/s per deg', 5.0, 1, 15, 0.1);
         $rows[] = Setting::flag('angle.throttle_lift', SettingGroup::Switches, false);
-        $rows[] = Setting::number('horizon.strength_per_s', SettingGroup::Switches, 'deg/s per deg', 5.0, 1, 15, 0.1);
+        $rows[] = Setting::number('horizon.back_per_s', SettingGroup::Switches, 'deg/s per deg', 5.0, 1, 15, 0.1);
         $rows[] = Setting::number('horizon.level_until_pct', SettingGroup::Switches, '% of stick', 70.0, 10, 100, 1);
 
         return $rows;

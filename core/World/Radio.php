@@ -19,6 +19,8 @@ final readonly class Radio
      * @param ReceiverLight        $light    what its lamp shows
      * @param bool                 $button   its bind button is held
      * @param string|null          $manner   what the receiver does when its transmitter goes silent: stops, flags, repeats or presets
+     * @param float                $distanceM from transmitter to craft
+     * @param bool                 $quiet    it sends at a tenth of its power
      * @param Telemetry|null       $told     what the transmitter's screen shows of the craft; null for nothing
      */
     public function __construct(
@@ -33,6 +35,8 @@ final readonly class Radio
         public bool $button,
         public ?string $manner,
         public ?Telemetry $told,
+        public float $distanceM = 1.0,
+        public bool $quiet = false,
     ) {
     }
 }

@@ -131,6 +131,10 @@ class Craft
     #[ORM\Column(type: Types::JSON)]
     public array $ticks = [];
 
+    /** @var list<array{float, float, float}> range walk: distance in m, link quality in %, power in mW */
+    #[ORM\Column(type: Types::JSON)]
+    public array $walk = [];
+
     /** @var list<array<string, mixed>> packs of this craft; see PackCard */
     #[ORM\Column(type: Types::JSON)]
     public array $packs = [];

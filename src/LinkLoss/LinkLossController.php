@@ -57,7 +57,7 @@ final class LinkLossController extends SheetController
     }
 
     #[Route('/craft/{slug}/32', name: 'link_loss', methods: ['GET'])]
-    public function sheet(string $slug): Response
+    public function sheet(string $slug, Request $request): Response
     {
         $craft = $this->crafts->named($slug);
 
@@ -72,7 +72,9 @@ final class LinkLossController extends SheetController
             $this->last($craft, 'rehearse'),
             $this->hover->of($craft),
             PathPlot::of($this->last($craft, 'fly_loss')->result ?? []),
-            $this->benches->of($craft)->radio()?->manner,
+            $this->benches->of($craft)->radio(),
+            array_values($craft->walk),
+            $request->query->getInt('wanted', 300),
             $this->words,
         ));
     }
@@ -108,6 +110,27 @@ final class LinkLossController extends SheetController
         ]);
 
         return Answer::of(['job' => $job->id]);
+    }
+
+    /** How good the link is where the craft stands now. */
+    #[Route('/craft/{slug}/link-loss/walk', name: 'link_loss_walk', methods: ['POST'])]
+    public function walk(string $slug, Request $request): Answer
+    {
+        $craft = $this->crafts->named($slug);
+        $input = Input::of($request);
+        if ($input->flag('anew')) {
+            $craft->walk = [];
+        } else {
+            $metres = $input->number('metres', 1, 5000);
+            $this->links->demandLinked($craft);
+            $now = $this->listening->now($craft);
+            $quality = $now?->link->qualityPct ?? (null === $now || Heard::Frames !== $now->heard ? 0 : 100 * (1 - $now->lostShare));
+            $kept = array_values(array_filter($craft->walk, static fn (array $p): bool => $p[0] !== $metres));
+            $craft->walk = [...$kept, [$metres, round((float) $quality, 1), (float) ($now?->link->powerMw ?? LinkLossView::FLOWN_MW)]];
+        }
+        $this->entities->flush();
+
+        return Answer::of();
     }
 
     private function last(Craft $craft, string $kind): ?Job

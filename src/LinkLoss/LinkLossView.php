@@ -10,15 +10,20 @@ use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\LinkLoss\HoverOutput;
 use Ortholex\Core\LinkLoss\LossPlan;
 use Ortholex\Core\LinkLoss\Manner;
+use Ortholex\Core\LinkLoss\RangeWalk;
 use Ortholex\Core\LinkLoss\SinkSpeed;
 use Ortholex\Core\LinkLoss\Stage;
 use Ortholex\Core\LinkLoss\Then;
 use Ortholex\Core\Proof\Proof;
 use Ortholex\Core\Settings\Setting;
+use Ortholex\Core\World\Radio;
 
 /** What sheet 32 shows. */
 final readonly class LinkLossView
 {
+    /** What a flight is flown with where the receiver does not tell, mW. */
+    public const FLOWN_MW = 100.0;
+
     /** A fresh cell, V. */
     private const FULL_CELL_V = 4.15;
 
@@ -30,7 +35,9 @@ final readonly class LinkLossView
     /**
      * @param list<Setting>                   $fields
      * @param array{HoverOutput, string}|null $hover  from which log
-     * @param string|null                     $manner as the bench's receiver is set
+     * @param Radio|null                      $radio  on the bench
+     * @param list<array{float, float, float}> $walked distance in m, link quality in %, power in mW
+     * @param int                             $wanted how far it is to be flown, m
      */
     public function __construct(
         public bool $known,
@@ -43,7 +50,9 @@ final readonly class LinkLossView
         public ?Job $tried,
         public ?array $hover,
         public ?PathPlot $path,
-        public ?string $manner,
+        public ?Radio $radio,
+        public array $walked,
+        public int $wanted,
         private Words $words,
     ) {
         $this->plan = LossPlan::in($preview);
@@ -121,6 +130,11 @@ final readonly class LinkLossView
         $low = $this->settings->number('channel.throttle.low_us', 1000);
 
         return max(820.0, min(1100.0, round($low - 30)));
+    }
+
+    public function walk(): RangeWalk
+    {
+        return RangeWalk::of($this->walked, self::FLOWN_MW, max(1, $this->wanted));
     }
 
     /** What was told of the last try that could not tell. */

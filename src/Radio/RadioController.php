@@ -184,6 +184,13 @@ final class RadioController extends SheetController
         if (RadioPart::Spans === $what) {
             $this->proofs->prove($craft, Proved::Spans, $this->staging->preview($craft));
         }
+        $short = RadioPart::Spans === $what ? $state->shortSpans() : [];
+        if ([] !== $short) {
+            $each = array_map(static fn (string $s, float $us): string => \sprintf('%s by %.0f µs', $s, $us), array_keys($short), $short);
+
+            return Answer::said('Staged; but was each pushed all the way? From end to end '.implode(', ', $each).
+                ' is shorter than any transmitter makes it. Capture once more if not.');
+        }
 
         return Answer::of();
     }

@@ -125,6 +125,20 @@ final readonly class RadioState
         }
     }
 
+    /** @return array<string, float> µs from end to end, of sticks that were hardly pushed all the way */
+    public function shortSpans(): array
+    {
+        $short = [];
+        foreach (Channel::cases() as $stick) {
+            $span = $this->span($stick);
+            if (true === $span?->isShort()) {
+                $short[$stick->value] = $span->highUs - $span->lowUs;
+            }
+        }
+
+        return $short;
+    }
+
     /** @return array<string, float> settings of all four spans; none unless all were captured */
     public function wantedSpans(): array
     {

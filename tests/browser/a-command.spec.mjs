@@ -305,6 +305,7 @@ const flick = (page, lever, to) => bench(page, 'dunlin', `radio:lever.${lever}`,
 
 test('23: levers are shown, actions set by doing, by click and by keys; what is wrong says its mend', async ({ page }) => {
     await link(page, 'dunlin');
+    await put(page, 'pack', true);
     await bench(page, 'dunlin', 'transmitter', '1');
     await page.goto('/craft/dunlin/23');
     await started(page);

@@ -49,7 +49,7 @@ final readonly class Steering
             $is(Action::Horizon) && !$is(Action::Angle),
             $is(Action::HeadingSteering),
             $set->number('angle.full_tilt_deg', 50),
-            $is(Action::Angle) ? $set->number('angle.strength_per_s', 5) : $set->number('horizon.strength_per_s', 5),
+            $is(Action::Angle) ? $set->number('angle.strength_per_s', 5) : $set->number('horizon.back_per_s', 5),
             $set->number('horizon.level_until_pct', 70) / 100,
             $set->flag('angle.throttle_lift'),
         );

@@ -70,4 +70,38 @@ final class LinkLossSheetTest extends CommandCase
         self::assertStringContainsString('Hover at 3', $page);
         self::assertStringContainsString('No fixed throttle is right', $page);
     }
+
+    public function testARangeWalkIsNotedAndItsMarginReckoned(): void
+    {
+        $this->heard();
+        $this->move('curlew', 'radio:quiet', '1');
+        foreach (['10', '100', '250', '400'] as $metres) {
+            $this->move('curlew', 'radio:distance', $metres);
+            usleep(250_000);
+            $this->post('/craft/curlew/link-loss/walk', ['metres' => $metres]);
+        }
+        $walk = array_column($this->craft()->walk, 1, 0);
+        self::assertCount(4, $walk);
+        self::assertGreaterThan(95, $walk[10] ?? 0);
+        self::assertLessThan(70, $walk[400] ?? 100);
+        self::assertStringContainsString('Held to <span class="fig">250 m</span>', $this->page('/craft/curlew/32'));
+        self::assertSame('metres', $this->post('/craft/curlew/link-loss/walk', ['metres' => 'far'], 422)['field']);
+        $this->post('/craft/curlew/link-loss/walk', ['anew' => '1']);
+        self::assertSame([], $this->craft()->walk);
+    }
+
+    /** The two cards of the open world, from the Logs sheet's own job: they leave logs like any other flight. */
+    public function testTheMaidenCardIsFlownAndALostLinkEndsOnTheGround(): void
+    {
+        $this->link();
+        $this->ready();
+        $this->move('curlew', 'radio:manner', 'stops');
+        $maiden = $this->job('fly', ['card' => 'maiden', 'seed' => 5, 'seconds' => 60]);
+        self::assertSame(JobState::Done, $maiden->state, $maiden->message);
+        self::assertFalse($maiden->result['crashed'] ?? null);
+        $lost = $this->job('fly', ['card' => 'link_lost', 'seed' => 6, 'seconds' => 60]);
+        self::assertSame(JobState::Done, $lost->state, $lost->message);
+        self::assertTrue($lost->result['crashed'] ?? null, 'its plan cuts the motors');
+        self::assertStringContainsString('Link lost, ended on the ground', $this->page('/craft/curlew/51'));
+    }
 }

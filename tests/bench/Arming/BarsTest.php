@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\Tests\bench\Arming;
 
+use Ortholex\Bench\State\WorldState;
 use Ortholex\Core\Arming\Bar;
 use Ortholex\Core\Arming\GuardReading;
 use Ortholex\Core\Arming\Stopped;
@@ -78,6 +79,21 @@ final class BarsTest extends DeskCase
         self::assertContains(Bar::GyroMoves, $this->bars());
         $this->pace->wait(2.0);
         self::assertNotContains(Bar::GyroMoves, $this->bars());
+    }
+
+    public function testALoopThatTakesTooLongIsNamed(): void
+    {
+        $this->onDesk();
+        $this->world->store->change(static function (WorldState $s): void {
+            $s->loadPct = 96.5;
+        });
+        self::assertContains(Bar::LoopOverload, $this->bars());
+        $this->client()->writeSetting('interlock.if_overloaded', 'warn');
+        $this->world->store->change(static function (WorldState $s): void {
+            $s->loadPct = 96.5;
+        });
+        self::assertNotContains(Bar::LoopOverload, $this->bars());
+        self::assertContains(Bar::LoopOverload, Bar::in($this->guard()->unmet), 'it warns');
     }
 
     public function testLevelFixAndMapAreNamed(): void
@@ -188,6 +204,31 @@ final class BarsTest extends DeskCase
         $this->pace->wait(0.6);
         self::assertSame(Stage::Heard, $this->guard()->stage);
         self::assertContains(Bar::OnSincePowerUp, $this->bars());
+    }
+
+    /** On its back with self-righting on: the motors on the stick's side turn, and backward. */
+    public function testSelfRightingTurnsTheMotorsOfTheSticksSideBackward(): void
+    {
+        $this->onDesk(['action.self_right.on_in' => '6:1750-', 'disarm.upside_down_s' => 0.0, 'interlock.if_tilted' => 'warn']);
+        $this->world->move('radio:lever.B', '2');
+        $this->world->move('tilt', 'upside_down');
+        $this->pace->wait(3.0);
+        $this->client()->rehearse(true);
+        $this->flick();
+        self::assertTrue($this->guard()->armed);
+        self::assertSame([], $this->world->drive->turning($this->world->store->peek()), 'nothing turns before the stick is moved');
+        $ordinary = [];
+        foreach ($this->world->physics->wiredPads as $pad => $place) {
+            $ordinary[$place] = $this->world->drive->turns($this->world->store->peek(), $pad);
+        }
+        $this->world->move('radio:sticks', 'roll=0.8');
+        $this->pace->wait(0.2);
+        $this->guard();
+        $turning = array_column($this->world->drive->turning($this->world->store->peek()), 'direction', 'place');
+        self::assertEqualsCanonicalizing(['front_right', 'rear_right'], array_keys($turning));
+        foreach ($turning as $place => $direction) {
+            self::assertSame(-$ordinary[$place], $direction, $place);
+        }
     }
 
     private function flick(): void

@@ -6,6 +6,7 @@ namespace Ortholex\Tests\core\LinkLoss;
 
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\LinkLoss\LossPlan;
+use Ortholex\Core\LinkLoss\RangeWalk;
 use Ortholex\Core\LinkLoss\SinkSpeed;
 use Ortholex\Core\LinkLoss\Stage;
 use PHPUnit\Framework\TestCase;
@@ -81,5 +82,18 @@ final class SinkSpeedTest extends TestCase
         $cut = LossPlan::in(SettingSet::of(['link_loss.then' => 'cut']));
         self::assertSame(Stage::Cut, $cut->stage(0.51));
         self::assertSame(Stage::Return, LossPlan::in(SettingSet::of(['link_loss.then' => 'return']))->stage(0.6));
+    }
+
+    /** Free space: half the distance is 6 dB, a hundredth of the power 20 dB. */
+    public function testARangeWalkAtAHundredthOfThePower(): void
+    {
+        $walked = [[30.0, 98.0, 1.0], [10.0, 100.0, 1.0], [60.0, 91.0, 1.0], [120.0, 40.0, 1.0], [90.0, 75.0, 1.0]];
+        $walk = RangeWalk::of($walked, 100.0, 300.0);
+        self::assertSame(90.0, $walk->heldM);
+        self::assertEqualsWithDelta(20 * log10(90 / 300) + 20, $walk->marginDb, 1e-9);
+        $twice = RangeWalk::of($walked, 100.0, 600.0)->marginDb ?? 0.0;
+        self::assertEqualsWithDelta(20 * log10(2), ($walk->marginDb ?? 0.0) - $twice, 1e-9);
+        self::assertNull(RangeWalk::of([[10.0, 60.0, 1.0]], 100.0, 300.0)->heldM, 'it never held');
+        self::assertNull(RangeWalk::of([], 100.0, 300.0)->marginDb);
     }
 }
