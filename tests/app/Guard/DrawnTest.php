@@ -78,7 +78,7 @@ final class DrawnTest extends TestCase
                 ['points' => [[1, 2]]],
                 ['points' => [[0, 0, 0, 10, 0, 'hold']]],
                 ['points' => [[0, 0, 0, 1, 0, 7]]],
-            ] as $kept,
+            ] as $kept
         ) {
             self::assertNull(PathPlot::of($kept));
         }
