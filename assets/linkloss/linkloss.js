@@ -1,6 +1,7 @@
 // Sheet 32: boundaries of the plan are dragged along the axis of time, and the throttle up and down; let go, they are staged.
 import { attach } from '../_parts/attach.js';
 import { stage } from '../_parts/stage.js';
+import '../_parts/svgplot.js';
 
 attach('#loss-plan', (svg, signal) => {
     const scale = JSON.parse(svg.dataset.scale);

@@ -1,6 +1,7 @@
 // Sheet 33: warning and flight end are dragged up and down on the discharge; let go, they are staged.
 import { attach } from '../_parts/attach.js';
 import { stage } from '../_parts/stage.js';
+import '../_parts/svgplot.js';
 
 const STEP = 0.01;
 

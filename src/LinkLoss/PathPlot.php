@@ -50,6 +50,12 @@ final readonly class PathPlot
         return \count($points) < 2 ? null : new self($points, $number('off'), $number('noticed'), $number('impact'), $told);
     }
 
+    /** @return array{x: list<float|string>, y: list<float|string>} how places become values */
+    public function scale(): array
+    {
+        return ['x' => [self::LEFT, self::RIGHT, 0.0, $this->seconds, 's'], 'y' => [self::FOOT, self::TOP, 0.0, $this->height, 'm']];
+    }
+
     public function line(): string
     {
         $line = '';

@@ -38,6 +38,15 @@ final readonly class SinkPlot
     ) {
     }
 
+    /** @return array{x: list<float|string>, y: list<float|string>} how places become values */
+    public function scale(): array
+    {
+        return [
+            'x' => [self::LEFT, self::RIGHT, $this->fullV, $this->emptyV, 'V'],
+            'y' => [self::FOOT, self::TOP, self::MOST, self::CLIMB, 'm/s'],
+        ];
+    }
+
     public function line(float $output): string
     {
         $line = '';

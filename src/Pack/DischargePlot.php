@@ -76,6 +76,15 @@ final readonly class DischargePlot
         return $ticks;
     }
 
+    /** @return array{x: list<float|string>, y: list<float|string>} how places become values, for reading */
+    public function read(): array
+    {
+        return [
+            'x' => [self::LEFT, self::RIGHT, 0.0, $this->pack->fullAh, 'Ah'],
+            'y' => [self::FOOT, self::TOP, self::LOW_V, self::HIGH_V, 'V'],
+        ];
+    }
+
     /** @return array<string, float> */
     public function scale(): array
     {

@@ -1,4 +1,5 @@
 // Part 3: Dunlin from all that forbids to armed on the desk; Curlew's radio lost, its cure, and the loss flown; a meter; a repair.
+import { readFileSync } from 'node:fs';
 import { commit, expect, link, put, started, test } from './hands.mjs';
 
 test.describe.configure({ mode: 'serial' });
@@ -159,6 +160,21 @@ test('32: a receiver that repeats is found out, cured, rehearsed, and the loss f
     await page.locator('#fly-the-loss').click();
     await expect(page.locator('#path')).toContainText(/on the ground after [\s\S]* m\/s/, { timeout: 30_000 });
     await expect(page.locator('#path svg .curve')).toBeVisible();
+    // Read with a crosshair, and taken away as numbers and as a picture.
+    const plot = page.locator('#path-plot');
+    await started(page);
+    await plot.scrollIntoViewIfNeeded();
+    await plot.hover({ position: { x: 120, y: 60 } });
+    await expect(plot.locator('.crosshair text')).toContainText(/s: height [\d.]+ m/);
+    const taken = async (as) => {
+        const [file] = await Promise.all([
+            page.waitForEvent('download'),
+            page.locator(`[data-saves="path-plot"][data-as="${as}"]`).click(),
+        ]);
+        return readFileSync(await file.path(), 'utf8');
+    };
+    expect(await taken('csv')).toMatch(/^curve,x_s,y_m\nheight,0\.0\d+,\d/);
+    expect(await taken('svg')).toContain('<svg');
 });
 
 test('33: a voltage that reads low is held against a meter', async ({ page }) => {

@@ -60,6 +60,24 @@ final class SortieTest extends TestCase
         );
     }
 
+    /** Every craft of the scenario can be flown by eyes and thumbs, in a breeze. */
+    public function testEachCraftHasItsMaiden(): void
+    {
+        foreach (['dunlin', 'curlew', 'bittern'] as $name) {
+            $breeze = static fn (Road $road, Track $track): Sortie => new Sortie(
+                Itinerary::maiden(),
+                $road,
+                wind: new Wind(2.0, 120.0, 0.5, 9),
+                track: $track,
+            );
+            self::assertSame(FlightEnd::Flown, $this->fly($name, [], $breeze), $name);
+            $heights = array_column($this->track->points, 3);
+            self::assertLessThan(8.0, max($heights), $name);
+            self::assertLessThan(0.2, $heights[\count($heights) - 1], "$name stands again");
+            self::assertLessThan(2.5, $this->track->impactMs, $name);
+        }
+    }
+
     public function testTheSameSeedGoesTheSameWay(): void
     {
         $out = static fn (Road $road, Track $track): Sortie => new Sortie(
