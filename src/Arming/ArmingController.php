@@ -10,6 +10,7 @@ use Ortholex\App\Link\CraftInterlocks;
 use Ortholex\App\Link\LinkService;
 use Ortholex\App\Page\SheetController;
 use Ortholex\App\Proof\Proofs;
+use Ortholex\App\Settings\Fields;
 use Ortholex\App\Settings\Snapshots;
 use Ortholex\App\Settings\Staging;
 use Ortholex\App\Shell\Answer;
@@ -22,8 +23,6 @@ use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Guard\MotorWork;
 use Ortholex\Core\Proof\Proved;
 use Ortholex\Core\Proof\ReplacedPart;
-use Ortholex\Core\Settings\Catalogue;
-use Ortholex\Core\Settings\Setting;
 use Ortholex\Core\Switches\Action;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
@@ -56,7 +55,7 @@ final class ArmingController extends SheetController
         private readonly Proofs $proofs,
         private readonly Snapshots $snapshots,
         private readonly Staging $staging,
-        private readonly Catalogue $catalogue,
+        private readonly Fields $fields,
         private readonly GoCard $card,
         private readonly Words $words,
     ) {
@@ -149,7 +148,7 @@ final class ArmingController extends SheetController
             $this->words,
             $staged,
             $set,
-            $this->fields($craft),
+            $this->fields->of($craft, self::FIELDS),
             $this->card->of($craft, $chain, $craft->settings),
             $proofs,
             [] === $open,
@@ -167,18 +166,5 @@ final class ArmingController extends SheetController
             'a digital signal to the ESCs, so that motors can turn backwards' => null === $need ? '' : $this->words->of($need),
             'a lever that turns it on' => '' === $set->text(Action::SelfRight->setting()) ? 'not mapped yet' : '',
         ];
-    }
-
-    /** @return list<Setting> */
-    private function fields(Craft $craft): array
-    {
-        $fields = [];
-        foreach (self::FIELDS as $name) {
-            if ($craft->settings->has($name)) {
-                $fields[] = $this->catalogue->get($name, $craft->version());
-            }
-        }
-
-        return $fields;
     }
 }

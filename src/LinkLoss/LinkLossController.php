@@ -10,6 +10,7 @@ use Ortholex\App\Link\Benches;
 use Ortholex\App\Link\LinkService;
 use Ortholex\App\Page\SheetController;
 use Ortholex\App\Proof\Proofs;
+use Ortholex\App\Settings\Fields;
 use Ortholex\App\Settings\Staging;
 use Ortholex\App\Shell\Answer;
 use Ortholex\App\Shell\BadRequest;
@@ -22,8 +23,6 @@ use Ortholex\App\Work\JobState;
 use Ortholex\Core\LinkLoss\Rehearsal;
 use Ortholex\Core\Proof\Proved;
 use Ortholex\Core\Radio\Heard;
-use Ortholex\Core\Settings\Catalogue;
-use Ortholex\Core\Settings\Setting;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Attribute\AsController;
@@ -44,7 +43,7 @@ final class LinkLossController extends SheetController
 
     public function __construct(
         private readonly Staging $staging,
-        private readonly Catalogue $catalogue,
+        private readonly Fields $fields,
         private readonly Proofs $proofs,
         private readonly HoverKnown $hover,
         private readonly Listening $listening,
@@ -67,7 +66,7 @@ final class LinkLossController extends SheetController
             $craft->settings,
             $this->staging->of($craft),
             $this->staging->preview($craft),
-            $this->fields($craft),
+            $this->fields->of($craft, self::FIELDS),
             $this->proofs->of($craft)[Proved::Rehearsal->value] ?? null,
             $this->last($craft, 'rehearse'),
             $this->hover->of($craft),
@@ -138,18 +137,5 @@ final class LinkLossController extends SheetController
         $of = ['craft' => $craft, 'kind' => $kind, 'state' => JobState::Done];
 
         return $this->entities->getRepository(Job::class)->findOneBy($of, ['id' => 'DESC']);
-    }
-
-    /** @return list<Setting> */
-    private function fields(Craft $craft): array
-    {
-        $fields = [];
-        foreach (self::FIELDS as $name) {
-            if ($craft->settings->has($name)) {
-                $fields[] = $this->catalogue->get($name, $craft->version());
-            }
-        }
-
-        return $fields;
     }
 }

@@ -9,6 +9,7 @@ use Ortholex\App\Link\Benches;
 use Ortholex\App\Link\LinkService;
 use Ortholex\App\Page\SheetController;
 use Ortholex\App\Proof\Proofs;
+use Ortholex\App\Settings\Fields;
 use Ortholex\App\Settings\Staging;
 use Ortholex\App\Shell\Answer;
 use Ortholex\App\Shell\BadRequest;
@@ -18,8 +19,6 @@ use Ortholex\Core\Pack\CurrentScale;
 use Ortholex\Core\Pack\Divider;
 use Ortholex\Core\Pack\PackError;
 use Ortholex\Core\Proof\Proved;
-use Ortholex\Core\Settings\Catalogue;
-use Ortholex\Core\Settings\Setting;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Attribute\AsController;
@@ -45,7 +44,7 @@ final class PackController extends SheetController
 
     public function __construct(
         private readonly Staging $staging,
-        private readonly Catalogue $catalogue,
+        private readonly Fields $fields,
         private readonly Packs $packs,
         private readonly Proofs $proofs,
         private readonly LinkService $links,
@@ -73,7 +72,7 @@ final class PackController extends SheetController
             $craft->settings,
             $this->staging->of($craft),
             $set,
-            $this->fields($craft),
+            $this->fields->of($craft, self::FIELDS),
             $this->reported($craft),
             $this->packs->discharge($craft, $cells, $this->packs->inUse($craft)->ah ?? self::USUAL_AH),
             $this->packs->wrongSource($craft, $cells),
@@ -193,18 +192,5 @@ final class PackController extends SheetController
         $volts = $this->links->state($craft)->batteryV ?? 0.0;
 
         return $volts > 0.5 ? $volts : null;
-    }
-
-    /** @return list<Setting> */
-    private function fields(Craft $craft): array
-    {
-        $fields = [];
-        foreach (self::FIELDS as $name) {
-            if ($craft->settings->has($name)) {
-                $fields[] = $this->catalogue->get($name, $craft->version());
-            }
-        }
-
-        return $fields;
     }
 }

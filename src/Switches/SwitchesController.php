@@ -7,6 +7,7 @@ namespace Ortholex\App\Switches;
 use Ortholex\App\Book\Craft;
 use Ortholex\App\FlightLog\LogBook;
 use Ortholex\App\Page\SheetController;
+use Ortholex\App\Settings\Fields;
 use Ortholex\App\Settings\Staging;
 use Ortholex\App\Shell\Answer;
 use Ortholex\App\Shell\BadRequest;
@@ -14,7 +15,6 @@ use Ortholex\App\Shell\Input;
 use Ortholex\App\Sticks\CaptureKind;
 use Ortholex\App\Sticks\Listening;
 use Ortholex\App\Words\Words;
-use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Settings\Setting;
 use Ortholex\Core\Switches\Action;
 use Ortholex\Core\Switches\Cell;
@@ -44,7 +44,7 @@ final class SwitchesController extends SheetController
     public function __construct(
         private readonly Listening $listening,
         private readonly Staging $staging,
-        private readonly Catalogue $catalogue,
+        private readonly Fields $fields,
         private readonly LogBook $logs,
         private readonly Words $words,
     ) {
@@ -203,13 +203,8 @@ final class SwitchesController extends SheetController
     /** @return list<Setting> */
     private function fields(Craft $craft): array
     {
-        $fields = [];
-        foreach ([...self::FIELDS, ...array_map(static fn (Action $a): string => $a->setting(), Action::cases())] as $name) {
-            if ($craft->settings->has($name)) {
-                $fields[] = $this->catalogue->get($name, $craft->version());
-            }
-        }
+        $zones = array_map(static fn (Action $a): string => $a->setting(), Action::cases());
 
-        return $fields;
+        return $this->fields->of($craft, [...self::FIELDS, ...$zones]);
     }
 }
