@@ -312,6 +312,9 @@ final readonly class LoamTable
             Setting::flag('overlay.enabled', SettingGroup::Aids, false, restart: true),
             Setting::whole('location.least_satellites', SettingGroup::Aids, 8, 5, 20),
             Setting::choice('recorder.rate_hz', SettingGroup::Aids, '2000', ['500', '1000', '2000', '4000'], restart: false, unit: 'Hz'),
+            ...AidsTable::location(),
+            ...AidsTable::overlay(),
+            ...AidsTable::camera(),
         ];
     }
 

@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace Ortholex\Core\Settings;
 
 use Ortholex\Core\Firmware\Version;
+use Ortholex\Core\Overlay\Layouts;
+use Ortholex\Core\Overlay\OverlayError;
 use Ortholex\Core\Switches\OnIn;
 use Ortholex\Core\Switches\ZoneError;
 
@@ -104,6 +106,18 @@ final readonly class Setting
         return new self($name, SettingType::Zones, $group, '', '', [], 1, [], self::FIRST, null, false);
     }
 
+    /** Where an item of the overlay stands, by layout. */
+    public static function cells(string $name, SettingGroup $group): self
+    {
+        return new self($name, SettingType::Cells, $group, '', '', [], 1, [], self::FIRST, null, false);
+    }
+
+    /** When each layout of the overlay is shown. */
+    public static function times(string $name, SettingGroup $group, string $default): self
+    {
+        return new self($name, SettingType::Times, $group, '', $default, [], 1, [], self::FIRST, null, false);
+    }
+
     /** From one whole number to a higher one, both from low to high. */
     public static function band(string $name, SettingGroup $group, string $unit, string $default, int $low, int $high): self
     {
@@ -170,6 +184,7 @@ final readonly class Setting
             SettingType::Integers => $this->checkList($given, $version),
             SettingType::Band => $this->checkBand($given, $version),
             SettingType::Zones => $this->checkZones($given),
+            SettingType::Cells, SettingType::Times => $this->checkOverlay($given),
         };
     }
 
@@ -222,6 +237,16 @@ final readonly class Setting
             return OnIn::parse(\is_string($given) ? $given : throw SettingError::notZones($this->name, $given, ''))->text();
         } catch (ZoneError $e) {
             throw SettingError::notZones($this->name, $given, $e->getMessage());
+        }
+    }
+
+    private function checkOverlay(mixed $given): string
+    {
+        $text = \is_string($given) ? $given : throw SettingError::notAnOverlay($this->name, $given);
+        try {
+            return SettingType::Cells === $this->type ? Layouts::text(Layouts::cells($text)) : Layouts::timesText(Layouts::times($text));
+        } catch (OverlayError) {
+            throw SettingError::notAnOverlay($this->name, $given);
         }
     }
 

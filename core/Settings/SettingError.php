@@ -79,6 +79,11 @@ final class SettingError extends \InvalidArgumentException
         return new self($setting, '' === $why ? self::shown($given).' is no zone such as 5:1700-2200' : rtrim($why, '.'));
     }
 
+    public static function notAnOverlay(string $setting, mixed $given): self
+    {
+        return new self($setting, self::shown($given).' is none such as '.('overlay.layouts' === $setting ? '1:always 2:disarmed' : '1:2,3 2:10,0'));
+    }
+
     private static function shown(mixed $given): string
     {
         return match (true) {

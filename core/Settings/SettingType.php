@@ -27,6 +27,12 @@ enum SettingType: string
     /** Two whole numbers, the lower first, kept as "150,420". */
     case Band = 'band';
 
+    /** Where something stands on a picture, by layout, kept as "1:2,3 2:10,0". */
+    case Cells = 'cells';
+
+    /** When each layout is shown, kept as "1:always 2:disarmed". */
+    case Times = 'times';
+
     public function isNumeric(): bool
     {
         return self::Number === $this || self::Whole === $this;

@@ -25,6 +25,7 @@ enum Action: string
     case Record = 'record';
     case VideoLow = 'video_at_lowest_power';
     case SelfRight = 'self_right';
+    case OverlaySwitch = 'overlay_switch';
 
     public function setting(): string
     {
@@ -76,6 +77,7 @@ enum Action: string
             self::Beeper, self::SelfRight => $digital ? null : Need::DigitalSignal,
             self::CameraLevel => \in_array('camera_tilt', $set->drives(), true) ? null : Need::CameraServo,
             self::Record => RecorderTarget::Nothing->value === $set->text('recorder.writes_to') ? Need::Recorder : null,
+            self::OverlaySwitch => $set->flag('overlay.enabled') ? null : Need::Overlay,
             self::VideoLow => $set->flag('video.enabled') ? null : Need::Video,
             default => null,
         };

@@ -15,4 +15,5 @@ enum Need: string
     case CameraServo = 'camera_servo';
     case Recorder = 'recorder';
     case Video = 'video';
+    case Overlay = 'overlay';
 }

@@ -42,6 +42,8 @@ final class SettingsDoc extends Command
                 SettingType::Choice => implode(', ', $s->choices),
                 SettingType::Flag => 'on, off',
                 SettingType::Zones => 'channel:from-to, either end left out; “with” and commas join',
+                SettingType::Cells => 'layout:column,row, with spaces between',
+                SettingType::Times => 'number:when, with spaces between',
                 default => implode(
                     '; ',
                     array_map(

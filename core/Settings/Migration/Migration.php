@@ -129,7 +129,11 @@ final readonly class Migration
         return match ($setting->type) {
             SettingType::Choice => Fact::of(FateReason::NotAChoice, release: $to->toString(), choices: $setting->choices),
             SettingType::Flag => Fact::of(FateReason::NotOnOrOff, release: $to->toString()),
-            SettingType::Integers, SettingType::Band, SettingType::Zones => Fact::of(FateReason::NotAList, release: $to->toString()),
+            SettingType::Integers,
+            SettingType::Band,
+            SettingType::Zones,
+            SettingType::Cells,
+            SettingType::Times => Fact::of(FateReason::NotAList, release: $to->toString()),
             SettingType::Number, SettingType::Whole => Fact::of(FateReason::NotANumber, release: $to->toString()),
         };
     }

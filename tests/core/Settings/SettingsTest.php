@@ -224,6 +224,8 @@ final class SettingsTest extends TestCase
                     SettingType::Choice => $setting->choices[$dice->whole(0, \count($setting->choices) - 1)],
                     SettingType::Integers => (string) $dice->whole(1, 6),
                     SettingType::Zones => $dice->whole(5, 16).':'.$dice->whole(800, 1500).'-'.$dice->whole(1501, 2200),
+                    SettingType::Cells => $dice->whole(1, 9).':'.$dice->whole(0, 20).','.$dice->whole(0, 10),
+                    SettingType::Times => '1:always '.$dice->whole(2, 9).':disarmed',
                     SettingType::Band => $dice->whole((int) $low, 300).','.$dice->whole(301, (int) $high),
                     SettingType::Whole => (int) floor($at),
                     default => $at,
