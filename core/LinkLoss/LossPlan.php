@@ -45,14 +45,17 @@ final readonly class LossPlan
         );
     }
 
-    /** @param float $sinceS seconds since the last frame that counts */
-    public function stage(float $sinceS): Stage
+    /**
+     * @param float $sinceS seconds since the last frame that counts
+     * @param float $blindS seconds since it knew its way home last: a return ends by the clock only where it has become a descent
+     */
+    public function stage(float $sinceS, float $blindS = \INF): Stage
     {
         return match (true) {
             $sinceS <= self::NOTICE_S => Stage::Heard,
             $sinceS <= $this->holdS => Stage::Hold,
             Then::Cut === $this->then => Stage::Cut,
-            $sinceS > $this->holdS + $this->descendS => Stage::Cut,
+            min($sinceS - $this->holdS, Then::Return === $this->then ? $blindS : \INF) > $this->descendS => Stage::Cut,
             Then::Return === $this->then => Stage::Return,
             default => Stage::Descend,
         };

@@ -30,7 +30,7 @@ final readonly class ItemText
             OverlayItem::ClimbRate => self::figure('%+4.1fm/s', $r->climbMs),
             OverlayItem::GroundSpeed => self::figure('%4.1fm/s', $r->speedMs),
             OverlayItem::HomeDistance => self::figure('%5.0fm', $r->homeM),
-            OverlayItem::HomeDirection => null === $r->homeDeg ? '--' : 'o'.self::ARROWS[(int) round(fmod($r->homeDeg + 720, 360) / 90) % 4],
+            OverlayItem::HomeDirection => null === $r->homeDeg ? '--' : 'o'.self::arrow($r->homeDeg),
             OverlayItem::Latitude => null === $r->latDeg ? '---' : \sprintf('%s%.6f', $r->latDeg < 0 ? 'S' : 'N', abs($r->latDeg)),
             OverlayItem::Longitude => null === $r->lonDeg ? '---' : \sprintf('%s%.6f', $r->lonDeg < 0 ? 'W' : 'E', abs($r->lonDeg)),
             OverlayItem::Satellites => null === $r->satellites ? 'S--' : \sprintf('S%2d', $r->satellites),
@@ -54,16 +54,22 @@ final readonly class ItemText
     private static function horizon(float $roll, float $pitch): array
     {
         [$wide, $high] = OverlayItem::Horizon->size();
-        $rows = array_fill(0, $high, str_repeat(' ', $wide));
+        $cells = array_fill(0, $wide * $high, ' ');
         for ($c = 0; $c < $wide; ++$c) {
             // A cell is half as high again as it is wide.
             $row = (int) round(($high - 1) / 2 + $pitch / 12 - (($c - ($wide - 1) / 2) * tan(deg2rad(max(-75.0, min(75.0, $roll))))) / 1.5);
             if ($row >= 0 && $row < $high) {
-                $rows[$row][$c] = '-';
+                $cells[$row * $wide + $c] = '-';
             }
         }
-        $rows[intdiv($high, 2)][intdiv($wide, 2)] = '+';
+        $cells[intdiv($high, 2) * $wide + intdiv($wide, 2)] = '+';
 
-        return array_values(array_map(strval(...), $rows));
+        return str_split(implode('', $cells), max(1, $wide));
+    }
+
+    /** @param float $deg to the right of the nose */
+    private static function arrow(float $deg): string
+    {
+        return self::ARROWS[(int) round(fmod($deg + 720, 360) / 90) % 4];
     }
 }

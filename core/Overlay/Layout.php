@@ -4,7 +4,10 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\Overlay;
 
-/** Which item stands in which cells of a raster. No two share a cell, and none leaves the grid: there is no layout for which that is not so. */
+/**
+ * Which item stands in which cells of a raster. No two share a cell, and none leaves the grid: there is no layout for which that is not
+ * so.
+ */
 final readonly class Layout
 {
     /** @param array<string, array{int, int}> $at column and row of the top left cell, by item, in the order of items */
@@ -72,7 +75,8 @@ final readonly class Layout
      * The same on another raster: each keeps its distance from the corner that it stands nearest to, what then would not fit goes to the
      * nearest place that is free, and what finds none is put away.
      *
-     * @return array{self, list<OverlayItem>, list<OverlayItem>} the layout, what could not keep its corner's distance, and what was put away
+     * @return array{self, list<OverlayItem>, list<OverlayItem>} the layout, what could not keep its corner's distance, and what was put
+     * away
      */
     public function on(Raster $raster): array
     {

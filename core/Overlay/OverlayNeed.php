@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\Core\Overlay;
 
 use Ortholex\Core\Craft\SettingSet;
+use Ortholex\Core\Radio\Protocol\Protocol;
 
 /** The source that an item cannot be shown without. */
 enum OverlayNeed: string
@@ -30,7 +31,7 @@ enum OverlayNeed: string
             self::CameraServo => \in_array('camera_tilt', $set->drives(), true),
             self::Video => $set->flag('video.enabled'),
             // One that only sends channels tells nothing of its link.
-            self::LinkFigures => 'crsf' === $set->text('receiver.protocol'),
+            self::LinkFigures => Protocol::Crsf->value === $set->text('receiver.protocol'),
         };
     }
 }

@@ -6,7 +6,10 @@ namespace Ortholex\Core\Position;
 
 use Ortholex\Core\Signal\Statistics;
 
-/** How much the position of a receiver that stands still wanders: places about their mean, and the circles that hold half and 95 % of them. */
+/**
+ * How much the position of a receiver that stands still wanders: places about their mean, and the circles that hold half and 95 % of
+ * them.
+ */
 final readonly class Wander
 {
     /** Fewer say nothing. */

@@ -71,7 +71,7 @@ final readonly class AidsTable
             Setting::number('camera.low_us', self::GROUP, 'µs', 1100.0, 700, 2300, 1),
             Setting::number('camera.middle_us', self::GROUP, 'µs', 1500.0, 700, 2300, 1),
             Setting::number('camera.high_us', self::GROUP, 'µs', 1900.0, 700, 2300, 1),
-            Setting::number('camera.us_per_deg', self::GROUP, 'µs per deg', 10.0, 2, 40, 0.1),
+            Setting::number('camera.us_per_deg', self::GROUP, 'µs/deg', 10.0, 2, 40, 0.1),
             Setting::flag('camera.reversed', self::GROUP, false),
             Setting::number('camera.rest_deg', self::GROUP, 'deg', 0.0, -90, 90, 1),
             Setting::number('camera.pulse_hz', self::GROUP, 'Hz', 50.0, 50, 330, 1, restart: true),

@@ -81,7 +81,10 @@ final class SettingError extends \InvalidArgumentException
 
     public static function notAnOverlay(string $setting, mixed $given): self
     {
-        return new self($setting, self::shown($given).' is none such as '.('overlay.layouts' === $setting ? '1:always 2:disarmed' : '1:2,3 2:10,0'));
+        return new self(
+            $setting,
+            self::shown($given).' is none such as '.('overlay.layouts' === $setting ? '1:always 2:disarmed' : '1:2,3 2:10,0'),
+        );
     }
 
     private static function shown(mixed $given): string

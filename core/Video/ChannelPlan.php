@@ -32,7 +32,7 @@ final class ChannelPlan
      * @param int         $pilots that still need one
      * @param list<float> $taken by others already
      *
-     * @throws \InvalidArgumentException for too many pilots, or too few frequencies
+     * @throws VideoError for too many pilots, or too few frequencies
      */
     public static function best(array $offer, int $pilots, array $taken = []): self
     {
@@ -40,10 +40,10 @@ final class ChannelPlan
         sort($offer);
         $free = array_values(array_filter($offer, static fn (float $f): bool => !\in_array($f, $taken, true)));
         if ($pilots < 1 || $pilots > self::MOST_PILOTS) {
-            throw new \InvalidArgumentException(\sprintf('For 1 to %d pilots, not %d.', self::MOST_PILOTS, $pilots));
+            throw VideoError::of(VideoFlaw::PilotCount, most: self::MOST_PILOTS, pilots: $pilots);
         }
         if (\count($free) < $pilots) {
-            throw new \InvalidArgumentException(\sprintf('%d frequencies are free for %d pilots.', \count($free), $pilots));
+            throw VideoError::of(VideoFlaw::TooFewFree, free: \count($free), pilots: $pilots);
         }
         $plan = new self([...$free, ...$taken], \count($free));
         $chosen = array_keys(\array_slice($plan->all, $plan->offers, preserve_keys: true));

@@ -4,7 +4,10 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\Video;
 
-/** How warm a video transmitter gets: T = T_air + P·R·(1 − e^(−t/τ)), a first-order body (Incropera, Fundamentals of Heat and Mass Transfer, 5). */
+/**
+ * How warm a video transmitter gets: T = T_air + P·R·(1 − e^(−t/τ)), a first-order body (Incropera, Fundamentals of Heat and Mass
+ * Transfer, 5).
+ */
 final readonly class Heat
 {
     /**

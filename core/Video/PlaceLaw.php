@@ -17,12 +17,12 @@ final readonly class PlaceLaw
      *
      * @return array<string, self> by place
      *
-     * @throws \InvalidArgumentException naming the row and what is wrong with it
+     * @throws VideoError naming the row and what is wrong with it
      */
     public static function table(mixed $rows): array
     {
         if (!\is_array($rows) || [] === $rows) {
-            throw new \InvalidArgumentException('The table names places, each with its bands and its source.');
+            throw VideoError::of(VideoFlaw::NoPlaces);
         }
         $laws = [];
         foreach ($rows as $place => $row) {
@@ -30,13 +30,13 @@ final readonly class PlaceLaw
             foreach (\is_array($row) && \is_array($row['bands'] ?? null) ? $row['bands'] : [] as $n => $band) {
                 [$from, $to, $mw] = \is_array($band) && 3 === \count($band) ? array_values($band) : [null, null, null];
                 if (!is_numeric($from) || !is_numeric($to) || !is_numeric($mw) || $from >= $to || $from < 100 || $to > 10_000 || $mw <= 0) {
-                    throw new \InvalidArgumentException("“{$place}”, band ".($n + 1).': it takes from and to in MHz, rising, and a power in mW.');
+                    throw VideoError::of(VideoFlaw::BadBand, place: (string) $place, band: $n + 1);
                 }
                 $bands[] = [(float) $from, (float) $to, (float) $mw];
             }
             $text = static fn (string $name): string => \is_array($row) && \is_string($row[$name] ?? null) ? trim($row[$name]) : '';
             if ([] === $bands || '' === $text('source')) {
-                throw new \InvalidArgumentException("“{$place}” takes at least one band, and the source that it is taken from.");
+                throw VideoError::of(VideoFlaw::NoSource, place: (string) $place);
             }
             $laws[(string) $place] = new self((string) $place, $bands, $text('source'), $text('note'));
         }

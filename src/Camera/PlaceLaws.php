@@ -46,7 +46,10 @@ final readonly class PlaceLaws
         try {
             return PlaceLaw::table(Yaml::parse($text));
         } catch (ParseException $e) {
-            throw new \InvalidArgumentException('The table of places is no YAML, line '.$e->getParsedLine().': '.$e->getMessage(), previous: $e);
+            throw new \InvalidArgumentException(
+                'The table of places is no YAML, line '.$e->getParsedLine().': '.$e->getMessage(),
+                previous: $e,
+            );
         }
     }
 }

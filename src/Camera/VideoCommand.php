@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Camera;
 
+use Ortholex\App\Words\Words;
 use Ortholex\Core\Video\ChannelPlan;
 use Ortholex\Core\Video\Heron;
 use Symfony\Component\Console\Attribute\AsCommand;
@@ -19,7 +20,7 @@ final class VideoCommand extends Command
 {
     private const JSON = \JSON_UNESCAPED_UNICODE | \JSON_PRESERVE_ZERO_FRACTION | \JSON_THROW_ON_ERROR;
 
-    public function __construct(private readonly PlaceLaws $laws)
+    public function __construct(private readonly PlaceLaws $laws, private readonly Words $words)
     {
         parent::__construct();
     }
@@ -49,13 +50,15 @@ final class VideoCommand extends Command
             $law = null;
             if (\is_string($place)) {
                 $all = $this->laws->all();
-                $law = $all[$place] ?? throw new \InvalidArgumentException("There is no place “{$place}” in the table. It has: ".implode('; ', array_keys($all)).'.');
+                $law = $all[$place] ?? throw new \InvalidArgumentException(
+                    "There is no place “{$place}” in the table. It has: ".implode('; ', array_keys($all)).'.',
+                );
                 $offer = $law->allowed($offer);
             }
             $plan = ChannelPlan::best($offer, (int) $pilots, self::list($input, 'taken'));
         } catch (\InvalidArgumentException $e) {
             $aside = $output instanceof ConsoleOutputInterface ? $output->getErrorOutput() : $output;
-            $aside->writeln($e->getMessage(), OutputInterface::OUTPUT_PLAIN);
+            $aside->writeln($this->words->ofProblem($e), OutputInterface::OUTPUT_PLAIN);
 
             return 2;
         }

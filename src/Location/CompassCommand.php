@@ -51,7 +51,10 @@ final class CompassCommand extends Command
         $four = static fn (float $v): float => round($v, 4);
         $told = [
             'offset_ut' => array_map($four, $fit->offset),
-            'matrix' => array_map(static fn (array $row): array => array_map(static fn (float $v): float => round($v, 6), $row), $fit->matrix),
+            'matrix' => array_map(
+                static fn (array $row): array => array_map(static fn (float $v): float => round($v, 6), $row),
+                $fit->matrix,
+            ),
             'residual_share' => round($fit->residual, 5),
             'coverage_share' => $four($fit->coverage->share()),
         ];
@@ -64,7 +67,9 @@ final class CompassCommand extends Command
         foreach ($fit->matrix as $row) {
             $output->writeln(\sprintf('matrix %8.4f %8.4f %8.4f', ...$row));
         }
-        $output->writeln(\sprintf('residual %.2f %% of the field, %.0f %% of the sphere covered', 100 * $fit->residual, 100 * $told['coverage_share']));
+        $output->writeln(
+            \sprintf('residual %.2f %% of the field, %.0f %% of the sphere covered', 100 * $fit->residual, 100 * $told['coverage_share']),
+        );
 
         return self::SUCCESS;
     }
@@ -78,7 +83,10 @@ final class CompassCommand extends Command
         }
         try {
             $head = str_getcsv(strtolower(trim((string) gzgets($stream, 4096), "\xEF\xBB\xBF \r\n")), ',', '"', '');
-            $at = array_map(static fn (string $name): int|false => array_search($name, array_map(trim(...), array_map(strval(...), $head)), true), self::COLUMNS);
+            $at = array_map(
+                static fn (string $name): int|false => array_search($name, array_map(trim(...), array_map(strval(...), $head)), true),
+                self::COLUMNS,
+            );
             if (\in_array(false, $at, true)) {
                 throw new \InvalidArgumentException("$path, line 1: the columns are named x_ut, y_ut, z_ut.");
             }
@@ -88,7 +96,10 @@ final class CompassCommand extends Command
                     continue;
                 }
                 $cells = str_getcsv(trim($line), ',', '"', '');
-                $row = array_map(static fn (int|false $i): ?float => is_numeric($v = trim($cells[(int) $i] ?? '')) ? (float) $v : null, $at);
+                $row = array_map(
+                    static fn (int|false $i): ?float => is_numeric($v = trim($cells[(int) $i] ?? '')) ? (float) $v : null,
+                    $at,
+                );
                 if (\in_array(null, $row, true) || !is_finite(array_sum($row)) || max(array_map(abs(...), $row)) > 1e6) {
                     throw new \InvalidArgumentException("$path, line $n: it takes three numbers in µT.");
                 }

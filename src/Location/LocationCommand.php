@@ -18,7 +18,10 @@ use Symfony\Component\Console\Input\InputOption;
 use Symfony\Component\Console\Output\ConsoleOutputInterface;
 use Symfony\Component\Console\Output\OutputInterface;
 
-#[AsCommand(name: 'location', description: '“read” says what NMEA 0183 tells; “declination” how far magnetic north lies beside true north.')]
+#[AsCommand(
+    name: 'location',
+    description: '“read” says what NMEA 0183 tells; “declination” how far magnetic north lies beside true north.',
+),]
 final class LocationCommand extends Command
 {
     private const JSON = \JSON_UNESCAPED_UNICODE | \JSON_PRESERVE_ZERO_FRACTION | \JSON_THROW_ON_ERROR;
@@ -47,7 +50,9 @@ final class LocationCommand extends Command
             match ($input->getArgument('what')) {
                 'read' => $this->read($of, $json, $output),
                 'declination' => $this->declination($of, $input->getOption('date'), $json, $output),
-                default => throw new \InvalidArgumentException('A location can be told to “read” NMEA.txt or give the “declination” LAT LON.'),
+                default => throw new \InvalidArgumentException(
+                    'A location can be told to “read” NMEA.txt or give the “declination” LAT LON.',
+                ),
             };
         } catch (\InvalidArgumentException|OutsideModel $e) {
             $aside = $output instanceof ConsoleOutputInterface ? $output->getErrorOutput() : $output;

@@ -58,6 +58,7 @@ final readonly class MendView
             Need::Position, Need::Compass => ['41', '41 Location'],
             Need::Barometer, Need::Accelerometer => ['11', '11 Identity'],
             Need::DigitalSignal => ['15', '15 Motors'],
+            Need::Overlay => ['42', '42 Overlay'],
             Need::CameraServo, Need::Video => ['43', '43 Camera and video'],
             Need::Recorder => ['51', '51 Logs'],
         };

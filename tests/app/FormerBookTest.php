@@ -181,7 +181,7 @@ final class FormerBookTest extends AppCase
                 // Which way a motor of a custom frame turns came later.
                 str_ends_with($name, '.turns') => [],
                 str_starts_with($name, 'motor_place.') => ['arm.'.substr($name, 12) => $value],
-                str_ends_with($name, 'direction') && 'props.direction' !== $name => [
+                str_ends_with($name, '.direction') && 'props.direction' !== $name => [
                     $name => ['as_wired' => 'normal', 'swapped' => 'reversed'][$now->text($name)],
                 ],
                 str_ends_with($name, 'sync_loss_power_cut_pct') => [

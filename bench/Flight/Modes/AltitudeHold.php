@@ -9,9 +9,6 @@ use Ortholex\Core\Craft\SettingSet;
 /** Height held by throttle: around the stick's hover point it stays, beyond it climbs or sinks the faster, the farther the stick is. */
 final class AltitudeHold
 {
-    /** So far about hover the stick asks for nothing, share of its travel. */
-    private const NEUTRAL = 0.1;
-
     private const FASTEST_MS = 2.5;
 
     /** % per m, per m/s, and per m and s. */
@@ -21,12 +18,17 @@ final class AltitudeHold
     private const BY_TIME = 1.2;
 
     private readonly float $hoverStick;
+
+    /** So far about hover the stick asks for nothing, share of its travel. */
+    private readonly float $neutral;
+
     private float $trim = 0.0;
 
     /** @param float $basePct throttle when it was turned on */
     public function __construct(SettingSet $set, private float $target, private readonly float $basePct)
     {
         $this->hoverStick = $set->number('throttle.hover_stick_pct', 50) / 100;
+        $this->neutral = $set->number('altitude_hold.neutral_pct', 10) / 100;
     }
 
     /**
@@ -37,8 +39,19 @@ final class AltitudeHold
     public function throttle(float $stick, float $height, float $climb, float $dt): float
     {
         $off = $stick - $this->hoverStick;
-        $beyond = max(0.0, abs($off) - self::NEUTRAL) / max(0.05, ($off < 0 ? $this->hoverStick : 1 - $this->hoverStick) - self::NEUTRAL);
+        $beyond = max(0.0, abs($off) - $this->neutral) / max(0.05, ($off < 0 ? $this->hoverStick : 1 - $this->hoverStick) - $this->neutral);
         $wanted = ($off <=> 0.0) * self::FASTEST_MS * min(1.0, $beyond);
+
+        return $this->climbing($wanted, $height, $climb, $dt);
+    }
+
+    /**
+     * Throttle that climbs at a speed, and at none stays, %.
+     *
+     * @param float $wanted m/s
+     */
+    public function climbing(float $wanted, float $height, float $climb, float $dt): float
+    {
         $this->target += $wanted * $dt;
         $error = max(-3.0, min(3.0, $this->target - $height));
         $this->trim = max(-30.0, min(30.0, $this->trim + self::BY_TIME * $error * $dt));

@@ -106,4 +106,32 @@ final readonly class Steering
 
         return $this->lifts && $this->angle && $up > 0 ? min(100.0, $pct * min(self::MOST_LIFT, 1 / $up)) : $pct;
     }
+
+    /**
+     * As when the craft leans where the firmware wants it to.
+     *
+     * @param array{float, float}        $tilt    roll and pitch, deg
+     * @param float                      $turnDps to the right
+     * @param array{float, float, float} $lean    deg
+     *
+     * @return array{float, float, float} wanted rates, deg/s
+     */
+    public function towards(array $tilt, float $turnDps, array $lean): array
+    {
+        $rates = [0.0, 0.0, $turnDps];
+        foreach ($tilt as $axis => $deg) {
+            $full = $this->feel[$axis]->full();
+            $rates[$axis] = max(-$full, min($full, $this->strength * ($deg - $lean[$axis])));
+        }
+
+        return $rates;
+    }
+
+    /** Throttle that lifts as much leaned as it does level, whatever the settings say of sticks. */
+    public static function lifted(float $pct, float $tiltDeg): float
+    {
+        $up = cos(deg2rad($tiltDeg));
+
+        return $up > 0 ? min(100.0, $pct * min(self::MOST_LIFT, 1 / $up)) : $pct;
+    }
 }

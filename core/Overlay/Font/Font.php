@@ -17,7 +17,7 @@ final readonly class Font
 {
     public const WIDE = 12;
     public const HIGH = 18;
-    public const HEAD = 'ortholex overlay font 12 x 18';
+    public const HEAD = 'ortholex-overlay-font 12x18';
 
     /** Two bits a dot, row by row: bytes of one picture in the chip. */
     public const BYTES = self::WIDE * self::HIGH / 4;
@@ -50,7 +50,11 @@ final readonly class Font
         $code = null;
         foreach (\array_slice($lines, 1, preserve_keys: true) as $n => $line) {
             $line = rtrim($line);
-            $bad = static fn (): OverlayError => OverlayError::of(OverlayFlaw::BadFont, line: $n + 1, given: mb_substr(mb_scrub($line), 0, 40));
+            $bad = static fn (): OverlayError => OverlayError::of(
+                OverlayFlaw::BadFont,
+                line: $n + 1,
+                given: mb_substr(mb_scrub($line), 0, 40),
+            );
             if ('' === $line || ';' === $line[0]) {
                 continue;
             }

@@ -40,7 +40,9 @@ final class NmeaReader
     private ?Fix $doubted = null;
     private ?Fix $good = null;
 
-    /** @var array{time: ?float, gga: ?array{?float, ?float, ?float, int, ?float}, rmc: ?array{?float, ?float, ?float, ?float}, mode: ?int} */
+    /**
+     * @var array{time: ?float, gga: ?array{?float, ?float, ?float, int, ?float}, rmc: ?array{?float, ?float, ?float, ?float}, mode: ?int}
+     */
     private array $now = ['time' => null, 'gga' => null, 'rmc' => null, 'mode' => null];
 
     private ?float $hdop = null;
@@ -83,7 +85,9 @@ final class NmeaReader
         $satellites = [];
         foreach ($this->seen as $talker => $of) {
             foreach ($of as $satellite) {
-                $satellites[] = $satellite->used(isset($this->used[$talker][$satellite->number]) || isset($this->used[''][$satellite->number]));
+                $satellites[] = $satellite->used(
+                    isset($this->used[$talker][$satellite->number]) || isset($this->used[''][$satellite->number]),
+                );
             }
         }
 

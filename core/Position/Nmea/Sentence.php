@@ -25,7 +25,13 @@ final readonly class Sentence
         if (false === $from || \strlen($line) - $from > self::LONGEST) {
             return null;
         }
-        if (1 !== preg_match('~^\$([A-Z][A-Z0-9]{2,8})((?:,[\x20-\x23\x25-\x29\x2B-\x7E]*)?)\*([0-9A-Fa-f]{2})$~', substr($line, $from), $m)) {
+        if (
+            1 !== preg_match(
+                '~^\$([A-Z][A-Z0-9]{2,8})((?:,[\x20-\x23\x25-\x29\x2B-\x7E]*)?)\*([0-9A-Fa-f]{2})$~',
+                substr($line, $from),
+                $m,
+            )
+        ) {
             return null;
         }
         if (NmeaScan::checksum($m[1].$m[2]) !== strtoupper($m[3])) {

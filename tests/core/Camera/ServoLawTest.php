@@ -13,7 +13,11 @@ final class ServoLawTest extends TestCase
 {
     public function testPulsesAndDegrees(): void
     {
-        $law = ServoLaw::in(SettingSet::of(['camera.low_us' => 1200.0, 'camera.high_us' => 1900.0, 'camera.middle_us' => 1500.0, 'camera.us_per_deg' => 10.0]));
+        $law = ServoLaw::in(
+            SettingSet::of(
+                ['camera.low_us' => 1200.0, 'camera.high_us' => 1900.0, 'camera.middle_us' => 1500.0, 'camera.us_per_deg' => 10.0],
+            ),
+        );
         self::assertSame([1500.0, 1700.0, 1900.0, 1200.0], array_map($law->us(...), [0.0, 20.0, 80.0, -80.0]));
         self::assertSame([-30.0, 40.0], $law->reach());
         $back = ServoLaw::in(SettingSet::of(['camera.reversed' => true, 'camera.us_per_deg' => 8.0]));

@@ -51,7 +51,10 @@ final class CompassFitTest extends TestCase
             [CompassFlaw::TooFew, \array_slice($sphere, 0, 20)],
             [CompassFlaw::NotCovered, array_values(array_filter($sphere, static fn (array $s): bool => $s[2] > 15))],
             [CompassFlaw::NotCovered, array_fill(0, 100, [20.0, 0.0, 40.0])],
-            [CompassFlaw::TooRough, array_map(static fn (array $s): array => [$s[0] + mt_rand(-15, 15), $s[1] + mt_rand(-15, 15), $s[2]], $sphere)],
+            [
+                CompassFlaw::TooRough,
+                array_map(static fn (array $s): array => [$s[0] + mt_rand(-15, 15), $s[1] + mt_rand(-15, 15), $s[2]], $sphere),
+            ],
             [CompassFlaw::TooCrooked, array_map(static fn (array $s): array => [5 * $s[0], $s[1], $s[2]], $sphere)],
         ];
         foreach ($cases as [$flaw, $samples]) {
@@ -77,10 +80,17 @@ final class CompassFitTest extends TestCase
             for ($i = 0; $i < 40; ++$i) {
                 $lies = Rotation::degrees(mt_rand(-180, 180), mt_rand(-80, 80), mt_rand(-180, 180));
                 $field = $lies->undo([50 * cos(deg2rad($dip)), 0.0, 50 * sin(deg2rad($dip))]);
-                $poses[] = [$turn->undo(array_map(static fn (float $v): float => $v + 0.02 * mt_rand(-50, 50), $field)), $lies->undo([0.0, 0.0, -1.0])];
+                $poses[] = [
+                    $turn->undo(array_map(static fn (float $v): float => $v + 0.02 * mt_rand(-50, 50), $field)),
+                    $lies->undo([0.0, 0.0, -1.0]),
+                ];
             }
             $found = CompassMounting::of($poses, $dip);
-            self::assertLessThan(1e-6, $turn->angleTo(Rotation::degrees($found->rollDeg, $found->pitchDeg, $found->yawDeg)), implode(',', $angles));
+            self::assertLessThan(
+                1e-6,
+                $turn->angleTo(Rotation::degrees($found->rollDeg, $found->pitchDeg, $found->yawDeg)),
+                implode(',', $angles),
+            );
             self::assertGreaterThan(6.0, $found->nextDeg - $found->residualDeg);
         }
         $this->expectException(CompassError::class);
@@ -148,7 +158,10 @@ final class CompassFitTest extends TestCase
         self::assertEqualsWithDelta($fit->apply($reading), $again->apply($reading), 0.1);
     }
 
-    /** @return array{array{float, float, float}, array{array{float, float, float}, array{float, float, float}, array{float, float, float}}} */
+    /**
+     * @return array{array{float, float, float}, array{array{float, float, float}, array{float, float, float}, array{float, float,
+     * float}}}
+     */
     private static function distortion(): array
     {
         $some = static fn (float $most): float => $most * (2 * mt_rand() / mt_getrandmax() - 1);
@@ -185,7 +198,9 @@ final class CompassFitTest extends TestCase
      */
     private static function turned(int $count, float $field, array $offset, array $soft, float $noise): array
     {
-        $normal = static fn (): float => sqrt(-2 * log(mt_rand(1, mt_getrandmax()) / mt_getrandmax())) * cos(2 * \M_PI * mt_rand() / mt_getrandmax());
+        $normal = static fn (): float => sqrt(
+            -2 * log(mt_rand(1, mt_getrandmax()) / mt_getrandmax()),
+        ) * cos(2 * \M_PI * mt_rand() / mt_getrandmax());
         $out = [];
         for ($i = 0; $i < $count; ++$i) {
             [$x, $y, $z] = [$normal(), $normal(), $normal()];

@@ -63,7 +63,12 @@ final class ReturnTest extends TestCase
     public function testItsStages(): void
     {
         $plan = ReturnPlan::in(SettingSet::of(['return.height_m' => 30.0, 'return.least_m' => 15.0]));
-        $next = static fn (?HomeStage $was, ?float $far, float $high, float $off = 0.0): HomeStage => $plan->next($was, $far, $high, 30.0, $off);
+        $next = static fn (
+            ?HomeStage $was,
+            ?float $far,
+            float $high,
+            float $off = 0.0,
+        ): HomeStage => $plan->next($was, $far, $high, 30.0, $off);
         self::assertSame(HomeStage::Climb, $next(null, 100.0, 10.0));
         self::assertSame(HomeStage::ComeDown, $next(null, 10.0, 10.0));
         self::assertSame(HomeStage::Blind, $next(null, null, 10.0));
@@ -74,7 +79,9 @@ final class ReturnTest extends TestCase
         self::assertSame(HomeStage::ComeDown, $next(HomeStage::FlyBack, 1.5, 30.0));
         self::assertSame(HomeStage::Blind, $next(HomeStage::FlyBack, null, 30.0));
         self::assertSame(HomeStage::Climb, $next(HomeStage::Blind, 80.0, 20.0), 'the fix is back');
-        $near = static fn (string $if): HomeStage => ReturnPlan::in(SettingSet::of(['return.if_near' => $if]))->next(null, 5.0, 10.0, 30.0, 0.0);
+        $near = static fn (string $if): HomeStage => ReturnPlan::in(
+            SettingSet::of(['return.if_near' => $if]),
+        )->next(null, 5.0, 10.0, 30.0, 0.0);
         self::assertSame([HomeStage::ComeDown, HomeStage::Climb, HomeStage::Stay], array_map($near, ['land_here', 'come_back', 'stay']));
         self::assertSame(45.0, $plan->backAtM(45.0), 'it never comes lower to fly back');
         self::assertFalse($plan->isTooFar(9000.0));

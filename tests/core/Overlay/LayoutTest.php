@@ -57,7 +57,9 @@ final class LayoutTest extends TestCase
                 }
                 self::assertSound($layouts);
             }
-            $kept = SettingSet::of(['overlay.raster' => $layouts->raster->value, 'overlay.layouts' => '1:always 2:armed 3:action'] + $layouts->settings());
+            $kept = SettingSet::of(
+                ['overlay.raster' => $layouts->raster->value, 'overlay.layouts' => '1:always 2:armed 3:action'] + $layouts->settings(),
+            );
             self::assertEquals($layouts, Layouts::in($kept), 'settings give it back');
         }
     }
@@ -65,7 +67,14 @@ final class LayoutTest extends TestCase
     public function testPlacesAreRefusedInWords(): void
     {
         $layout = Layout::empty(Raster::Lines525)->with(OverlayItem::PackVoltage, 2, 1);
-        foreach ([[OverlayFlaw::Overlap, 7, 1], [OverlayFlaw::OffGrid, 23, 3], [OverlayFlaw::OffGrid, 0, 12], [OverlayFlaw::OffGrid, -1, 3]] as [$flaw, $c, $r]) {
+        foreach (
+            [
+                [OverlayFlaw::Overlap, 7, 1],
+                [OverlayFlaw::OffGrid, 23, 3],
+                [OverlayFlaw::OffGrid, 0, 12],
+                [OverlayFlaw::OffGrid, -1, 3],
+            ] as [$flaw, $c, $r]
+        ) {
             try {
                 $layout->with(OverlayItem::Height, $c, $r);
                 self::fail($flaw->value);
@@ -131,7 +140,13 @@ final class LayoutTest extends TestCase
             ->with(OverlayItem::Satellites, 14, 1);
         $said = array_map(static fn ($f): string => (string) $f->code->value, (new LayoutCheck(SettingSet::of([]), ['gyro']))->of($layout));
         self::assertSame(
-            [OverlayFlaw::AtEdge->value, OverlayFlaw::RunTogether->value, OverlayFlaw::NoSource->value, OverlayFlaw::NoSource->value, OverlayFlaw::NoWarnings->value],
+            [
+                OverlayFlaw::AtEdge->value,
+                OverlayFlaw::RunTogether->value,
+                OverlayFlaw::NoSource->value,
+                OverlayFlaw::NoSource->value,
+                OverlayFlaw::NoWarnings->value,
+            ],
             $said,
         );
         $sound = Layout::empty(Raster::Lines625)->with(OverlayItem::PackVoltage, 2, 1)->with(OverlayItem::Warnings, 7, 10);
@@ -140,7 +155,33 @@ final class LayoutTest extends TestCase
 
     public function testEveryTextFillsItsCells(): void
     {
-        $lots = new OverlayReadings(22.4, 6, 123.4, 12.34, 100.5, 4000.0, 100, -120, 100, -1234, -12.3, 33.3, 12_345, 359, -54.123456, -179.654321, 31, 359.6, -80, 85, -45, 5800, 'a name too long for it', 'angle', ['a warning far too long']);
+        $lots = new OverlayReadings(
+            22.4,
+            6,
+            123.4,
+            12.34,
+            100.5,
+            4000.0,
+            100,
+            -120,
+            100,
+            -1234,
+            -12.3,
+            33.3,
+            12_345,
+            359,
+            -54.123456,
+            -179.654321,
+            31,
+            359.6,
+            -80,
+            85,
+            -45,
+            5800,
+            'a name too long for it',
+            'angle',
+            ['a warning far too long'],
+        );
         foreach (OverlayItem::cases() as $item) {
             foreach ([$lots, new OverlayReadings()] as $readings) {
                 $rows = ItemText::of($item, $readings);
@@ -156,7 +197,11 @@ final class LayoutTest extends TestCase
         self::assertSame(['o>'], ItemText::of(OverlayItem::HomeDirection, new OverlayReadings(homeDeg: 80)));
         $level = ItemText::of(OverlayItem::Horizon, new OverlayReadings());
         self::assertSame('----+----', $level[2]);
-        self::assertStringContainsString('-', ItemText::of(OverlayItem::Horizon, new OverlayReadings(pitchDeg: 25))[4], 'nose up, the horizon sinks');
+        self::assertStringContainsString(
+            '-',
+            ItemText::of(OverlayItem::Horizon, new OverlayReadings(pitchDeg: 25))[4],
+            'nose up, the horizon sinks',
+        );
     }
 
     public function testSources(): void
@@ -197,7 +242,17 @@ final class LayoutTest extends TestCase
         foreach (str_split('0123456789ABCDEFGHIJKLMNOPQRSTUVWXYZdhimnosvz^<>%.:+-/!') as $letter) {
             self::assertNotSame(['', ''], $font->paths(\ord($letter)), $letter);
         }
-        foreach (['', 'x', Font::HEAD, Font::HEAD."\nglyph 65\n............", Font::HEAD."\nglyph 300", Font::HEAD."\n....", $font->write().'glyph 65'] as $bad) {
+        foreach (
+            [
+                '',
+                'x',
+                Font::HEAD,
+                Font::HEAD."\nglyph 65\n............",
+                Font::HEAD."\nglyph 300",
+                Font::HEAD."\n....",
+                $font->write().'glyph 65',
+            ] as $bad
+        ) {
             try {
                 Font::read($bad);
                 self::fail($bad);

@@ -36,7 +36,10 @@ final class NmeaReaderTest extends TestCase
         // 47° 17.11399′ and 8° 33.91590′.
         self::assertEqualsWithDelta(47 + 17.11399 / 60, $fix->latDeg, 1e-9);
         self::assertEqualsWithDelta(8 + 33.91590 / 60, $fix->lonDeg, 1e-9);
-        self::assertSame([34_045.0, 499.6, 3, 8, 1.01, 77.52], [$fix->timeS, $fix->heightM, $fix->mode, $fix->used, $fix->hdop, $fix->courseDeg]);
+        self::assertSame(
+            [34_045.0, 499.6, 3, 8, 1.01, 77.52],
+            [$fix->timeS, $fix->heightM, $fix->mode, $fix->used, $fix->hdop, $fix->courseDeg],
+        );
         self::assertEqualsWithDelta(0.004 * 1852 / 3600, $fix->speedMs, 1e-6);
         self::assertCount(10, $reading->satellites);
         $by = array_combine(array_map(static fn (Satellite $s): int => $s->number, $reading->satellites), $reading->satellites);
@@ -105,7 +108,12 @@ final class NmeaReaderTest extends TestCase
         $reading = self::read($good(10, '5454.000'), $good(11, '5454.001'), $good(12, '5154.001'), $good(13, '5454.002'));
         self::assertCount(3, $reading->there());
         self::assertSame(1, $reading->broken);
-        $reading = self::read('GPRMC,120010,A,5454.000,N,00324.000,W,0,0,291126,,,A', $good(10, '5453.000'), $good(11, '5454.000'), $good(12, '5454.000'));
+        $reading = self::read(
+            'GPRMC,120010,A,5454.000,N,00324.000,W,0,0,291126,,,A',
+            $good(10, '5453.000'),
+            $good(11, '5454.000'),
+            $good(12, '5454.000'),
+        );
         self::assertSame(1, $reading->broken, 'GGA and RMC of one moment differ');
     }
 
@@ -172,7 +180,9 @@ final class NmeaReaderTest extends TestCase
             [$lat, $lon] = $about->place(2.0 * sin($seed + $i / 9), 2.0 * cos($seed + $i / 7));
             $place = \sprintf('%02d%08.5f,N,%03d%08.5f,W', (int) $lat, 60 * ($lat - (int) $lat), (int) -$lon, 60 * (-$lon - (int) -$lon));
             $time = \sprintf('1200%02d.00', $i % 60);
-            $out .= Sentence::write("GNRMC,$time,A,$place,0.1,0.0,291126,,,A").Sentence::write("GNGGA,$time,$place,1,10,0.8,4.0,M,50.0,M,,");
+            $out .= Sentence::write("GNRMC,$time,A,$place,0.1,0.0,291126,,,A").Sentence::write(
+                "GNGGA,$time,$place,1,10,0.8,4.0,M,50.0,M,,",
+            );
         }
 
         return $out;

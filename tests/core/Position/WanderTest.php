@@ -30,7 +30,9 @@ final class WanderTest extends TestCase
     {
         foreach ([1, 2, 3] as $seed) {
             mt_srand($seed);
-            $normal = static fn (): float => sqrt(-2 * log(mt_rand(1, mt_getrandmax()) / mt_getrandmax())) * cos(2 * \M_PI * mt_rand() / mt_getrandmax());
+            $normal = static fn (): float => sqrt(
+                -2 * log(mt_rand(1, mt_getrandmax()) / mt_getrandmax()),
+            ) * cos(2 * \M_PI * mt_rand() / mt_getrandmax());
             $sigma = 0.5 + $seed;
             $about = LocalMetres::about(54.9, -3.4);
             $places = array_map(static fn (): array => $about->place(12 + $sigma * $normal(), -7 + $sigma * $normal()), range(1, 12_000));
@@ -65,7 +67,14 @@ final class WanderTest extends TestCase
 
     public function testOutsideTheModelItSaysSo(): void
     {
-        foreach ([[54.9, -3.4, '2024-12-31'], [54.9, -3.4, '2030-01-01'], [91.0, 0.0, '2026-01-01'], [0.0, 181.0, '2026-01-01']] as [$lat, $lon, $date]) {
+        foreach (
+            [
+                [54.9, -3.4, '2024-12-31'],
+                [54.9, -3.4, '2030-01-01'],
+                [91.0, 0.0, '2026-01-01'],
+                [0.0, 181.0, '2026-01-01'],
+            ] as [$lat, $lon, $date]
+        ) {
             try {
                 MagneticModel::load()->at($lat, $lon, new \DateTimeImmutable($date));
                 self::fail("$lat $lon $date");
@@ -73,6 +82,10 @@ final class WanderTest extends TestCase
                 self::assertNotSame('', $e->getMessage());
             }
         }
-        self::assertLessThan(70, MagneticModel::load()->at(90.0, 0.0, new \DateTimeImmutable('2026-01-01'))->strengthUt(), 'at the pole itself');
+        self::assertLessThan(
+            70,
+            MagneticModel::load()->at(90.0, 0.0, new \DateTimeImmutable('2026-01-01'))->strengthUt(),
+            'at the pole itself',
+        );
     }
 }

@@ -9,6 +9,8 @@ use Ortholex\Core\Video\Channels;
 use Ortholex\Core\Video\Heat;
 use Ortholex\Core\Video\Heron;
 use Ortholex\Core\Video\PlaceLaw;
+use Ortholex\Core\Video\VideoError;
+use Ortholex\Core\Video\VideoFlaw;
 use PHPUnit\Framework\TestCase;
 
 final class VideoTest extends TestCase
@@ -69,7 +71,7 @@ final class VideoTest extends TestCase
         self::assertSame([], Channels::of([5737.0, 5700.0])->neighbours());
         self::assertTrue(Channels::of([5700.0, 5760.0])->clashesWith(5836.9));
         self::assertFalse(Channels::of([5700.0, 5760.0])->clashesWith(5837.0));
-        $this->expectException(\InvalidArgumentException::class);
+        $this->expectException(VideoError::class);
         ChannelPlan::best([5700.0], 2);
     }
 
@@ -94,12 +96,19 @@ final class VideoTest extends TestCase
         $law = PlaceLaw::table($table)['Here'];
         self::assertSame([0.0, 25.0, 100.0, 0.0], array_map($law->mostMw(...), [5700.0, 5725.0, 5805.0, 5875.1]));
         self::assertSame([5725.0], $law->allowed([5700.0, 5725.0, 5900.0]));
-        foreach ([[], ['X' => []], ['X' => ['bands' => [[5800, 5700, 1]], 'source' => 's']], ['X' => ['bands' => [[5725, 5875, 25]]]], 'x'] as $bad) {
+        $bad = [
+            [[], VideoFlaw::NoPlaces],
+            ['x', VideoFlaw::NoPlaces],
+            [['X' => []], VideoFlaw::NoSource],
+            [['X' => ['bands' => [[5800, 5700, 1]], 'source' => 's']], VideoFlaw::BadBand],
+            [['X' => ['bands' => [[5725, 5875, 25]]]], VideoFlaw::NoSource],
+        ];
+        foreach ($bad as [$rows, $why]) {
             try {
-                PlaceLaw::table($bad);
-                self::fail(json_encode($bad, \JSON_THROW_ON_ERROR));
-            } catch (\InvalidArgumentException $e) {
-                self::assertNotSame('', $e->getMessage());
+                PlaceLaw::table($rows);
+                self::fail(json_encode($rows, \JSON_THROW_ON_ERROR));
+            } catch (VideoError $e) {
+                self::assertSame($why, $e->fact()->code);
             }
         }
     }
