@@ -4,23 +4,29 @@ declare(strict_types=1);
 
 namespace Ortholex\Bench\Board;
 
+use Ortholex\Bench\Compass\Needle;
 use Ortholex\Bench\Drive\DriveTrain;
 use Ortholex\Bench\Flash\FlashFile;
 use Ortholex\Bench\Flight\Airframe\CraftPhysics;
+use Ortholex\Bench\Overlay\ScryChip;
 use Ortholex\Bench\Power\Mode;
+use Ortholex\Bench\Sky\Marsh;
 use Ortholex\Bench\State\WorldState;
 use Ortholex\Bench\Time\Pace;
 use Ortholex\Bench\Wiring\SolderedParts;
 use Ortholex\Core\Airframe\Rotation;
+use Ortholex\Core\Compass\Calibration;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Drive\LoopLoad;
 use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\Link\Message;
+use Ortholex\Core\Overlay\OverlayMoment;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Settings\CommitPlan;
 use Ortholex\Core\Settings\Migration\Migration;
 use Ortholex\Core\Settings\SettingError;
 use Ortholex\Core\Wiring\BoardPads;
+use Ortholex\Core\Wiring\Part;
 use Ortholex\Core\World\PackAlarm;
 
 /** The simulated flight controller: a processor with firmware or only a bootloader, answering bytes with bytes. */
@@ -32,9 +38,18 @@ final readonly class Board
     private const PAGE_READ_S = 0.003;
     private const KEEP_S = 0.15;
 
+    /** As a hand turns it, deg/s. */
+    private const HAND_DPS = 40.0;
+
     /** A rehearsal that nobody goes on with ends after, s. */
     private const REHEARSE_S = 10.0;
 
+    /** It listens at least and at most for, s. */
+    private const LISTENS_S = 0.25;
+
+    private const LONGEST_LISTEN_S = 1.2;
+
+    /** @param \Closure(): FlashFile $chipFlash of the overlay chip: it is only there once somebody asks for it */
     public function __construct(
         private BoardModel $model,
         private CraftPhysics $physics,
@@ -43,6 +58,7 @@ final readonly class Board
         private Catalogue $catalogue,
         private Pace $pace,
         private DriveTrain $drive,
+        private \Closure $chipFlash,
     ) {
     }
 
@@ -123,7 +139,7 @@ final readonly class Board
         $s = $this->state;
         $set = static fn (string $axis): float => (float) ($s->running["mounting.{$axis}_deg"] ?? 0.0);
         // By the same sensor, with the same offsets, as calibrates it.
-        [$x, $y, $z] = $this->forceAtRest();
+        [$x, $y, $z] = $this->forceAtRest($this->pace->now());
         $size = sqrt($x ** 2 + $y ** 2 + $z ** 2);
         $g = Rotation::degrees($set('roll'), $set('pitch'), $set('yaw'))->apply([-$x / $size, -$y / $size, -$z / $size]);
         $g = Rotation::degrees((float) ($s->running['level.roll_deg'] ?? 0.0), (float) ($s->running['level.pitch_deg'] ?? 0.0), 0.0)->apply(
@@ -140,23 +156,18 @@ final readonly class Board
     }
 
     /** @return array{float, float, float} the direction of gravity in the board's own axes, as it really lies */
-    private function downAsSeen(): array
+    private function downAsSeen(float $now): array
     {
-        $s = $this->state;
-        [$roll, $pitch] = WorldState::TILTS[$s->tilt];
-        [$roll0, $pitch0] = WorldState::TILTS[$s->tiltBefore];
-        $share = 1 - exp(-max(0.0, $this->pace->now() - $s->tiltChangedAt) / 0.25);
-        $lie = Rotation::degrees($roll0 + ($roll - $roll0) * $share, $pitch0 + ($pitch - $pitch0) * $share, 0.0);
-
+        $lie = Lie::of($this->state, $now);
         $crooked = Rotation::degrees($this->physics->levelFault[0], $this->physics->levelFault[1], 0.0);
 
         return Rotation::degrees(...$this->physics->mountedDeg)->undo($crooked->undo($lie->undo([0.0, 0.0, 1.0])));
     }
 
     /** @return array{float, float, float} specific force, g: gravity turned about, with the sensor's small offsets */
-    private function forceAtRest(): array
+    private function forceAtRest(float $now): array
     {
-        $down = $this->downAsSeen();
+        $down = $this->downAsSeen($now);
 
         return [-$down[0] + 0.012, -$down[1] - 0.009, -$down[2] + 0.015];
     }
@@ -167,11 +178,11 @@ final readonly class Board
      *
      * @return array{float, float, float}
      */
-    private function accelerometer(): array
+    private function accelerometer(float $now): array
     {
-        $force = $this->forceAtRest();
+        $force = $this->forceAtRest($now);
         foreach (['x', 'y', 'z'] as $i => $axis) {
-            $even = unpack('v4', hash('xxh64', $axis.pack('E', $this->pace->now()), true)) ?: [];
+            $even = unpack('v4', hash('xxh64', $axis.pack('E', $now), true)) ?: [];
             $force[$i] += 0.01 * (array_sum($even) / 65535 - 2);
         }
 
@@ -199,7 +210,7 @@ final readonly class Board
                     self::ANSWER_S,
                 ];
             case Message::SENSORS:
-                return [new Message($frame->kind | Message::ANSWER, pack('g3', ...$this->accelerometer())), self::ANSWER_S];
+                return [new Message($frame->kind | Message::ANSWER, pack('g3', ...$this->accelerometer($this->pace->now()))), self::ANSWER_S];
             case Message::SPIN:
                 return [$out->spin($frame->payload) ?? $ok, self::ANSWER_S];
             case Message::RELAY:
@@ -273,14 +284,15 @@ final readonly class Board
         [$roll1, $pitch1] = WorldState::TILTS[$s->tilt];
         [$roll0, $pitch0] = WorldState::TILTS[$s->tiltBefore];
         $turns = $s->tilt === $s->tiltBefore ? 0.0 : hypot($roll1 - $roll0, $pitch1 - $pitch0) / 0.25;
+        $hand = Lie::tumbles($s, $now) ? self::HAND_DPS : 0.0;
 
         return new Knowledge(
             $tilt,
-            $turns * exp(-max(0.0, $now - $s->tiltChangedAt) / 0.25),
+            $hand + $turns * exp(-max(0.0, $now - $s->tiltChangedAt) / 0.25),
             0.0 !== $set->number('level.roll_deg') || 0.0 !== $set->number('level.pitch_deg'),
             $this->load(),
             $s->pack ? $this->reportedV() / max(1, $set->whole('pack.cells', $this->physics->cells)) : null,
-            $s->outdoors && $s->pack,
+            $this->whereabouts()?->isHome() ?? false,
         );
     }
 
@@ -288,10 +300,11 @@ final readonly class Board
     private function serial(Message $frame): ?array
     {
         return match ($frame->kind) {
-            Message::LISTEN => [$this->listen($frame), 0.25],
+            Message::LISTEN => $this->listen($frame),
             Message::EDGES => [$this->edges($frame->payload), 0.12],
             Message::RADIO => [$this->radio($frame->payload), self::ANSWER_S],
             Message::REHEARSE => [$this->rehearse($frame), self::ANSWER_S],
+            Message::SERIAL, Message::COMPASS, Message::SERVO, Message::PICTURE, Message::CHIP => $this->aid($frame),
             default => null,
         };
     }
@@ -355,28 +368,139 @@ final readonly class Board
         ]);
     }
 
-    private function listen(Message $frame): Message
+    /** @return array{Message, float} */
+    private function listen(Message $frame): array
     {
         $f = Message::unfields($frame->payload);
         $pads = BoardPads::of($this->model->hardwareId);
-        if (3 !== \count($f) || null === $pads || !isset($pads->uarts[$f[0]])) {
-            return new Message(Message::REFUSAL, 'this board has no such UART');
+        if (\count($f) < 3 || null === $pads || !isset($pads->uarts[$f[0]])) {
+            return [new Message(Message::REFUSAL, 'this board has no such UART'), self::ANSWER_S];
         }
         if ('1' === $f[2] && !$pads->uarts[$f[0]]->inverts) {
-            return new Message(Message::REFUSAL, 'this UART cannot turn the signal about');
+            return [new Message(Message::REFUSAL, 'this UART cannot turn the signal about'), self::ANSWER_S];
         }
+        $seconds = max(self::LISTENS_S, min(self::LONGEST_LISTEN_S, (float) ($f[3] ?? 0.0)));
+        $heard = $this->parts($pads)->heard($f[0], (float) $f[1], '1' === $f[2], $this->pace->now(), $seconds);
+
+        return [new Message($frame->kind | Message::ANSWER, substr($heard, 0, Message::MOST_PAYLOAD)), $seconds];
+    }
+
+    /** What it makes of its position receiver; null for a board without pads. */
+    public function whereabouts(): ?Whereabouts
+    {
+        $pads = BoardPads::of($this->model->hardwareId);
+
+        return null === $pads ? null : new Whereabouts($pads, $this->parts($pads), $this->state, $this->pace);
+    }
+
+    /** The part of that name, as it has power or not. */
+    public function powers(string $part): bool
+    {
+        $pads = BoardPads::of($this->model->hardwareId);
+
+        return null !== $pads && $this->parts($pads)->isPowered(Part::all()[$part]);
+    }
+
+    /** @return array{Message, float} */
+    private function aid(Message $frame): array
+    {
+        $pads = BoardPads::of($this->model->hardwareId);
+        if (null === $pads) {
+            return [new Message(Message::REFUSAL, 'this board has no pads that are known'), self::ANSWER_S];
+        }
+        $aids = new Aids($this->model, $this->physics, $this->state, $this->pace, $this->drive, $this->parts($pads));
+
+        return match ($frame->kind) {
+            Message::SERIAL => $aids->serial($frame->payload),
+            Message::COMPASS => $aids->compass($frame->payload, $this->forceOnCraft(...)),
+            Message::SERVO => $aids->servo($frame->payload),
+            Message::CHIP => $aids->chip($frame->payload, $this->chip($aids)),
+            default => [$this->pictureNow($aids), self::ANSWER_S],
+        };
+    }
+
+    /** The overlay chip that it can speak to; null for none. */
+    private function chip(Aids $aids): ?ScryChip
+    {
+        $part = Part::all()['scry-d'];
+        $kind = '' !== $this->model->overlayChip ? $this->model->overlayChip : ($aids->reachesChip($part) ? $part->name : '');
+
+        return '' === $kind ? null : new ScryChip($kind, $this->state->chipHeld, ($this->chipFlash)());
+    }
+
+    private function pictureNow(Aids $aids): Message
+    {
+        $s = $this->state;
+        $chip = $this->chip($aids);
+        $kind = Message::PICTURE | Message::ANSWER;
+        if (null === $chip) {
+            return new Message($kind, Message::fields(['', '', '', '']));
+        }
+        $picture = new Picture($this->physics, $s, $this->pace);
+        $attitude = $this->attitude();
+        $readings = $picture->readings(
+            $attitude,
+            $this->whereabouts()?->fix(),
+            $this->reportedV(),
+            $this->headingDeg(),
+            $this->receiver(),
+            $this->model->name,
+        );
+        $set = SettingSet::of($s->running);
+        $moment = new OverlayMoment(
+            armed: true === ($s->arming['armed'] ?? false),
+            packLow: PackAlarm::None !== $this->alarm(),
+            linkWeak: null !== $readings->linkPct && $readings->linkPct < 60,
+        );
+        [$number, $rows] = $picture->drawn($chip, $readings, $moment);
 
         return new Message(
-            $frame->kind | Message::ANSWER,
-            substr($this->parts($pads)->heard($f[0], (float) $f[1], '1' === $f[2], $this->pace->now()), 0, 4096),
+            $kind,
+            Message::fields([
+                (string) $number,
+                $set->text('overlay.raster'),
+                \sprintf('%.3f', $readings->packV ?? 0.0),
+                \sprintf('%.3f', $this->reportedV()),
+                ...$rows,
+            ]),
         );
+    }
+
+    /** Where its nose points by its compass, deg true; null where it has none, or does not use it. */
+    private function headingDeg(): ?float
+    {
+        $needle = \in_array('compass', $this->model->sensors, true) ? Needle::of($this->physics->compass) : null;
+        $set = SettingSet::of($this->state->running);
+        if (null === $needle || !$set->flag('compass.enabled')) {
+            return null;
+        }
+        $now = $this->pace->now();
+        $field = $needle->reads(Marsh::earth(), Lie::of($this->state, $now), 0.0);
+
+        return fmod(
+            Calibration::in($set)->heading($field, $this->forceOnCraft($now)) + $set->number('compass.declination_deg') + 360,
+            360,
+        );
+    }
+
+    /** @return array{float, float, float} specific force in the axes that it takes for the craft's, g */
+    private function forceOnCraft(float $now): array
+    {
+        $running = SettingSet::of($this->state->running);
+        $turn = Rotation::degrees(
+            $running->number('mounting.roll_deg'),
+            $running->number('mounting.pitch_deg'),
+            $running->number('mounting.yaw_deg'),
+        );
+
+        return $turn->apply($this->accelerometer($now));
     }
 
     /** The firmware's end of the radio; null for a board without pads. */
     public function receiver(): ?BoardRadio
     {
         $pads = BoardPads::of($this->model->hardwareId);
-        $telemeter = new Telemeter($this->physics, $this->state, $this->attitude());
+        $telemeter = new Telemeter($this->physics, $this->state, $this->attitude(), $this->whereabouts()?->fix());
 
         return null === $pads ? null : new BoardRadio($pads, $this->parts($pads), $this->state, $this->state->radio(), $telemeter);
     }
@@ -393,7 +517,7 @@ final readonly class Board
     {
         $s = $this->state;
 
-        return new SolderedParts($pads, $s->soldered, $s->bridged, $s->cable, $s->pack);
+        return new SolderedParts($pads, $s->soldered, $s->bridged, $s->cable, $s->pack, Whereabouts::plumb($s, $this->pace));
     }
 
     private function edges(string $payload): Message

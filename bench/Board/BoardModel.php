@@ -7,7 +7,10 @@ namespace Ortholex\Bench\Board;
 /** A make of flight controller: what is printed on it and soldered to it. */
 final readonly class BoardModel
 {
-    /** @param list<string> $sensors */
+    /**
+     * @param list<string> $sensors
+     * @param string       $overlayChip that sits on it; '' for none
+     */
     public function __construct(
         public string $hardwareId,
         public string $name,
@@ -17,6 +20,7 @@ final readonly class BoardModel
         public int $pageBytes,
         public string $serial,
         public array $sensors = ['gyro', 'accelerometer', 'voltage'],
+        public string $overlayChip = '',
     ) {
     }
 

@@ -12,9 +12,16 @@ use Ortholex\Core\Radio\Protocol\Telemetry;
 /** What the craft's own sensors read, as it would tell its pilot. */
 final readonly class Telemeter
 {
-    /** @param array{float, float, float} $attitude deg, as the board believes it */
-    public function __construct(private CraftPhysics $physics, private WorldState $state, private array $attitude)
-    {
+    /**
+     * @param array{float, float, float}                  $attitude deg, as the board believes it
+     * @param array{float, float, float, int, float}|null $fix      where it knows itself to be
+     */
+    public function __construct(
+        private CraftPhysics $physics,
+        private WorldState $state,
+        private array $attitude,
+        private ?array $fix = null,
+    ) {
     }
 
     public function now(SettingSet $set): Telemetry
@@ -28,11 +35,14 @@ final readonly class Telemeter
 
         return new Telemetry(
             $set->flag('telemetry.battery') ? $battery : null,
-            // Indoors there is no fix, and so no place; outdoors the marsh's own.
-            $set->flag('telemetry.position') && $set->flag('location.enabled')
-                ? ($s->outdoors ? [52.0813, 1.0147, 3.0, 11] : [0.0, 0.0, 0.0, 0])
-                : null,
+            $set->flag('telemetry.position') && $set->flag('location.enabled') ? $this->place() : null,
             $set->flag('telemetry.attitude') ? $this->attitude : null,
         );
+    }
+
+    /** @return array{float, float, float, int} nothing known is nought, with no satellites */
+    private function place(): array
+    {
+        return null === $this->fix ? [0.0, 0.0, 0.0, 0] : [$this->fix[0], $this->fix[1], $this->fix[2], $this->fix[3]];
     }
 }

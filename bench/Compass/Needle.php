@@ -18,8 +18,7 @@ final readonly class Needle
 
     /**
      * @param array{float, float, float}       $hardUt    in its own axes
-     * @param list<array{float, float, float}> $soft      3 × 3
-     * @param array{float, float, float}       $liesDeg   roll, pitch, yaw from its axes to the craft's
+     * @param array{array{float, float, float}, array{float, float, float}, array{float, float, float}} $soft
      * @param array{float, float, float}       $perPctUt  of the motors, a percent of mean output, in the craft's axes
      */
     private function __construct(private array $hardUt, private array $soft, private Rotation $lies, private array $perPctUt)
@@ -62,11 +61,8 @@ final readonly class Needle
             $field[$i] += $k * $outputPct;
         }
         $own = $this->lies->undo($field);
-        $out = $this->hardUt;
-        foreach ($this->soft as $i => $row) {
-            $out[$i] += $row[0] * $own[0] + $row[1] * $own[1] + $row[2] * $own[2];
-        }
+        $bent = array_map(static fn (array $row): float => $row[0] * $own[0] + $row[1] * $own[1] + $row[2] * $own[2], $this->soft);
 
-        return $out;
+        return [$this->hardUt[0] + $bent[0], $this->hardUt[1] + $bent[1], $this->hardUt[2] + $bent[2]];
     }
 }

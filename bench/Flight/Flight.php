@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\Bench\Flight;
 
+use Ortholex\Bench\Compass\Needle;
 use Ortholex\Bench\Flight\Airframe\Body;
 use Ortholex\Bench\Flight\Airframe\CraftPhysics;
 use Ortholex\Bench\Flight\Airframe\Feet;
@@ -12,12 +13,16 @@ use Ortholex\Bench\Flight\Modes\Commands;
 use Ortholex\Bench\Flight\Modes\HeardCommands;
 use Ortholex\Bench\Flight\Motors\Pack;
 use Ortholex\Bench\Flight\Motors\Rotors;
+use Ortholex\Bench\Flight\Position\Bearings;
+use Ortholex\Bench\Flight\Position\CompassHeading;
+use Ortholex\Bench\Flight\Position\PositionReceiver;
 use Ortholex\Bench\Flight\Sensors\Barometer;
 use Ortholex\Bench\Flight\Sensors\Gyro;
 use Ortholex\Bench\Flight\Sensors\NoisePool;
 use Ortholex\Bench\Flight\Surroundings\Air;
 use Ortholex\Bench\Flight\Surroundings\Motion;
 use Ortholex\Bench\Flight\Surroundings\Wind;
+use Ortholex\Bench\Sky\Marsh;
 use Ortholex\Core\Craft\Place;
 use Ortholex\Core\Craft\SettingSet;
 
@@ -30,7 +35,9 @@ final class Flight
     /** Motors are rated at so much a cell, V. */
     private const RATED_CELL_V = 3.9;
 
-    private const REST_MS = 0.05;
+    /** Wind moves what only lies there, a little. */
+    private const REST_MS = 0.25;
+
     private const REST_DPS = 5.0;
     private const G = 9.81;
 
@@ -64,6 +71,7 @@ final class Flight
     public readonly Gyro $gyro;
     public readonly NoisePool $noise;
     public readonly Wind $wind;
+    public readonly ?Bearings $bearings;
     private readonly Barometer $barometer;
 
     /** @param list<string> $faults */
@@ -101,8 +109,19 @@ final class Flight
         if (null !== $sortie) {
             $sortie->overturned ? $this->motion->lieOver() : $this->motion->stand();
             if ($sortie->fromHeightM > 0) {
-                $this->motion->at[2] = -$sortie->fromHeightM;
+                $this->motion->at = [$sortie->fromM[0], $sortie->fromM[1], -$sortie->fromHeightM];
             }
+        }
+        $this->bearings =
+            null === $sortie?->positioning
+                ? null
+                : new Bearings(
+                    new PositionReceiver($sortie->positioning),
+                    CompassHeading::of(Needle::of($craft->compass), Marsh::earth(), $set),
+                    $set,
+                );
+        if (null !== $this->bearings && true === $sortie?->homeIsSet) {
+            $this->bearings->home = [0.0, 0.0];
         }
     }
 
@@ -128,6 +147,7 @@ final class Flight
     {
         $m = $this->motion;
         $this->barometer->look($m->height(), -$m->speed[2], $dt);
+        $this->bearings?->look($now, $dt, $m, $commands->throttle, $commands->armed);
         $commands->look(
             $now,
             $dt,
@@ -140,9 +160,27 @@ final class Flight
         );
     }
 
+    /** @return list<float> what its log shows of where it is; nothing known is nought, with no satellites */
+    public function place(Bearings $bearings): array
+    {
+        $lean = $this->motion->lean();
+        $receiver = $bearings->receiver;
+
+        return [
+            $receiver->at[0] ?? 0.0,
+            $receiver->at[1] ?? 0.0,
+            $this->barometer->height,
+            null === $receiver->at ? 0.0 : hypot(...$receiver->speed),
+            $lean[0],
+            $lean[1],
+            $bearings->headingDeg(),
+            null === $receiver->at ? 0.0 : $receiver->sky->satellites,
+        ];
+    }
+
     public function see(float $t, Commands $commands, bool $ends = false): void
     {
-        $stage = $commands instanceof HeardCommands ? $commands->stage->value : '';
+        $stage = $commands instanceof HeardCommands ? $commands->home()->value ?? $commands->stage->value : '';
         $track = $this->sortie?->track;
         $ends ? $track?->end(
             $t,

@@ -74,12 +74,24 @@ final readonly class FlightSimulator
         'term_ff_%s',
     ];
 
+    /** What a log holds besides where the board knows its position. */
+    private const OF_PLACE = [
+        'position_north_m',
+        'position_east_m',
+        'position_height_m',
+        'ground_speed_ms',
+        'attitude_roll_deg',
+        'attitude_pitch_deg',
+        'attitude_heading_deg',
+        'satellites',
+    ];
+
     public function __construct(private CraftPhysics $craft)
     {
     }
 
     /** @return list<string> the traces a flight of this craft records, in order */
-    public function traces(int $trackingNotches): array
+    public function traces(int $trackingNotches, bool $position = false): array
     {
         $names = ['throttle_pct', 'stick_roll_us', 'stick_pitch_us', 'stick_yaw_us', 'stick_throttle_us'];
         foreach (self::BY_AXIS as $pattern) {
@@ -97,7 +109,7 @@ final readonly class FlightSimulator
             $names[] = "tracking_notch_{$n}_hz";
         }
 
-        return [...$names, 'accel_x_g', 'accel_y_g', 'accel_z_g', 'battery_v', 'current_a'];
+        return [...$names, 'accel_x_g', 'accel_y_g', 'accel_z_g', 'battery_v', 'current_a', ...$position ? self::OF_PLACE : []];
     }
 
     /** Throttle at which the craft hovers, 0..1. */
@@ -171,7 +183,7 @@ final readonly class FlightSimulator
             $aloft ? 0.0 : 2.0,
         );
         $uplink = new Uplink($pilot, $levers, $sortie->road, $sortie->off, ArmedBy::Stick === ArmedBy::in($set), $aloft);
-        $commands = new HeardCommands($control, $set, $aloft);
+        $commands = new HeardCommands($control, $set, $aloft, $flight->bearings);
         $every = $set->loopHz() * $sortie->road->kind()->interval();
         $next = 0.0;
         $hear = static function (int $step) use ($flight, $commands, $uplink, $every, &$next): void {
@@ -194,6 +206,7 @@ final readonly class FlightSimulator
                 $sortie->track->offS = $uplink->offS ?? -1.0;
                 $sortie->track->noticedS = $commands->noticedS ?? -1.0;
                 $sortie->track->impactMs = $flight->motion->impact;
+                $sortie->track->usedAh = ($flight->pack->charge - $sortie->chargeUsed) * $this->craft->packAh;
             }
         }
     }
@@ -224,7 +237,7 @@ final readonly class FlightSimulator
         $lost = $done = 0.0;
         $free = null !== $flight->sortie;
         $every = max(1, (int) round($loopHz / $flight->set->number('recorder.rate_hz', 2000)));
-        $recorder = new FlightRecorder($stream, $head, $this->traces($control->trackCount), $every);
+        $recorder = new FlightRecorder($stream, $head, $this->traces($control->trackCount, null !== $flight->bearings), $every);
         $end = FlightEnd::Flown;
 
         for ($step = 0; $step < $steps; ++$step) {
@@ -334,6 +347,6 @@ final readonly class FlightSimulator
         $row[] = $flight->pack->volts * $flight->divider;
         $row[] = $current * $flight->shunt;
 
-        return $row;
+        return null === $flight->bearings ? $row : [...$row, ...$flight->place($flight->bearings)];
     }
 }

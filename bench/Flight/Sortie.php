@@ -6,6 +6,7 @@ namespace Ortholex\Bench\Flight;
 
 use Ortholex\Bench\Flight\Pilot\Itinerary;
 use Ortholex\Bench\Flight\Pilot\SwitchOff;
+use Ortholex\Bench\Flight\Position\Positioning;
 use Ortholex\Bench\Flight\Surroundings\Wind;
 use Ortholex\Bench\Radio\Road;
 use Ortholex\Core\Switches\Action;
@@ -18,6 +19,9 @@ final readonly class Sortie
      * @param float        $chargeUsed   share of the pack
      * @param list<Action> $wanted       what the pilot flicks on besides arm, where the levers can
      * @param bool         $overturned   whether it lies on its back when it begins
+     * @param array{float, float} $fromM north and east of home, where it begins at a height
+     * @param Positioning|null $positioning null without a position receiver that is heard
+     * @param bool         $homeIsSet    whether home was set before it began
      */
     public function __construct(
         public Itinerary $plan,
@@ -29,6 +33,9 @@ final readonly class Sortie
         public array $wanted = [Action::Angle],
         public bool $overturned = false,
         public ?Track $track = null,
+        public array $fromM = [0.0, 0.0],
+        public ?Positioning $positioning = null,
+        public bool $homeIsSet = false,
     ) {
     }
 }

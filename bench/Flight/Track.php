@@ -15,6 +15,9 @@ final class Track
     public float $offS = -1.0;
     public float $impactMs = 0.0;
 
+    /** What the flight took from the pack. */
+    public float $usedAh = 0.0;
+
     /** @var list<array{float, float, float, float, float, string}> s, north, east and height in m, m/s down, stage of its link-loss plan */
     public array $points = [];
 
@@ -46,6 +49,6 @@ final class Track
 
     public function flown(): FlownPath
     {
-        return new FlownPath($this->points, $this->offS, $this->noticedS, $this->impactMs);
+        return new FlownPath($this->points, $this->offS, $this->noticedS, $this->impactMs, $this->usedAh);
     }
 }

@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace Ortholex\Bench\Room;
 
 use Ortholex\Bench\Board\Knowledge;
+use Ortholex\Bench\Board\Lie;
+use Ortholex\Bench\Board\Picture;
 use Ortholex\Bench\Flight\Airframe\CraftPhysics;
 use Ortholex\Bench\Flight\FlightSimulator;
 use Ortholex\Bench\Flight\Pilot\FlightCard;
@@ -52,6 +54,10 @@ final readonly class SimulatedBench implements Bench
     public function state(): BenchState
     {
         $s = $this->world->store->peek();
+        $board = $this->world->board($s);
+        $picture = new Picture($this->world->physics, $s, $this->pace);
+        $servo = $picture->servo();
+        $us = null === $servo ? null : $picture->servoUs($board->attitude()[1]);
 
         return new BenchState(
             $s->cable,
@@ -75,7 +81,11 @@ final readonly class SimulatedBench implements Bench
             $s->bridged,
             $s->chargeUsed,
             $s->packWorn,
-            $this->world->board($s)->alarm(),
+            $board->alarm(),
+            $s->headingDeg,
+            Lie::tumbles($s, $this->pace->now()),
+            null === $servo || null === $us ? null : $servo->deg($us),
+            null !== $servo && null !== $us && $servo->buzzes($us, SettingSet::of($s->running)->number('camera.pulse_hz', 50)),
         );
     }
 
@@ -106,10 +116,7 @@ final readonly class SimulatedBench implements Bench
 
     public function solder(array $wires, array $bridged): void
     {
-        $this->world->store->change(static function (WorldState $s) use ($wires, $bridged): void {
-            $s->soldered = $wires;
-            $s->bridged = $bridged;
-        });
+        $this->world->solder($wires, $bridged);
     }
 
     public function radio(): Radio

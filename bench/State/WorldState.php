@@ -39,6 +39,24 @@ final class WorldState
     public string $tiltBefore = 'level';
     public float $tiltChangedAt = 0.0;
 
+    /** Which way its nose points, deg from true north. */
+    public float $headingDeg = 35.0;
+
+    /** Since when it is turned in the hand; 0 for never. */
+    public float $tumbleAt = 0.0;
+
+    /** @var array<string, mixed> the position receiver; see PlumbState */
+    public array $plumb = [];
+
+    /** @var array<string, mixed> the video transmitter; see HeronModule */
+    public array $heron = [];
+
+    /** @var array<string, float> the pulse that the camera's servo is tried with, and until when */
+    public array $servo = [];
+
+    /** The overlay chip is held in its bootloader. */
+    public bool $chipHeld = false;
+
     /** Goes up each time the cable is moved, so that a link of before is known to be gone. */
     public int $cableMoves = 0;
 

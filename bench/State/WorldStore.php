@@ -11,7 +11,7 @@ use Ortholex\Bench\Storage\NotKept;
 final class WorldStore
 {
     /** What a board and its ESCs keep through a loss of power; the rest is gone with it anyway. */
-    private const LASTING = ['kept' => 1, 'keptVersion' => 1, 'escs' => 1, 'escAt' => 1, 'soldered' => 1, 'motorAt' => 1];
+    private const LASTING = ['kept' => 1, 'keptVersion' => 1, 'escs' => 1, 'escAt' => 1, 'soldered' => 1, 'motorAt' => 1, 'plumb' => 1];
 
     private const NOW = '"format":'.WorldState::FORMAT.',';
 
@@ -34,6 +34,11 @@ final class WorldStore
     public function flashPath(): string
     {
         return "$this->folder/flash.bin";
+    }
+
+    public function chipFlashPath(): string
+    {
+        return "$this->folder/overlay-chip.bin";
     }
 
     public function escFlashPath(int $pad): string

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Ortholex\Bench\Wiring;
 
+use Ortholex\Bench\Position\PlumbG2;
 use Ortholex\Bench\Radio\Air;
-use Ortholex\Core\Position\NmeaScan;
 use Ortholex\Core\Radio\Protocol\Line;
 use Ortholex\Core\Radio\Protocol\Parity;
 use Ortholex\Core\Radio\Wire\Edges;
@@ -26,6 +26,7 @@ final readonly class SolderedParts
     /**
      * @param list<array{string, string}> $wires   pin of a part, pad of the board
      * @param list<string>                $bridged jumpers that are bridged
+     * @param PlumbG2|null                $plumb   what the position receiver says; null where nobody listens
      */
     public function __construct(
         private BoardPads $board,
@@ -33,16 +34,17 @@ final readonly class SolderedParts
         private array $bridged,
         private bool $usb,
         private bool $pack,
+        private ?PlumbG2 $plumb = null,
     ) {
     }
 
-    /** Bytes that a quarter of a second brings to a UART, as it samples them; '' for silence. */
-    public function heard(string $uart, float $baud, bool $inverted, float $now): string
+    /** Bytes that a time brings to a UART, as it samples them; '' for silence. */
+    public function heard(string $uart, float $baud, bool $inverted, float $now, float $seconds = 0.25): string
     {
         $arrived = '';
         foreach (Part::all() as $part) {
             if (PartRole::Receiver !== $part->role && $this->speaksOn($part, $uart)) {
-                $arrived .= SerialLine::received(self::says($part, $now), $part->baud, $baud, $part->inverted !== $inverted);
+                $arrived .= SerialLine::received($this->says($part, $now, $seconds), $this->rate($part), $baud, $part->inverted !== $inverted);
             }
         }
 
@@ -57,8 +59,8 @@ final readonly class SolderedParts
         }
         foreach (Part::all() as $part) {
             if (PartRole::Receiver !== $part->role && $this->speaksOn($part, $uart)) {
-                $writer = new SerialWriter(new Line($part->baud, Parity::None, 1, $part->inverted));
-                $writer->send(self::says($part, $now), 0.0);
+                $writer = new SerialWriter(new Line((int) $this->rate($part), Parity::None, 1, $part->inverted));
+                $writer->send($this->says($part, $now, self::CATCH_S), 0.0);
 
                 return $writer->edges();
             }
@@ -148,18 +150,18 @@ final readonly class SolderedParts
         return $to;
     }
 
-    private static function says(Part $part, float $now): string
+    /** What a part speaks at now; its maker's rate, unless it was told another. */
+    private function rate(Part $part): float
+    {
+        return PartRole::Gps === $part->role && null !== $this->plumb ? (float) $this->plumb->baud() : (float) $part->baud;
+    }
+
+    private function says(Part $part, float $now, float $seconds): string
     {
         if (PartRole::Gps === $part->role) {
-            $second = (int) $now % 60;
-            $out = '';
-            foreach (['GPRMC,1200%02d.00,V,,,,,,,231126,,,N', 'GPGGA,1200%02d.00,,,,,0,00,99.99,,,,,,'] as $sentence) {
-                $body = \sprintf($sentence, $second);
-                $out .= '$'.$body.'*'.NmeaScan::checksum($body)."\r\n";
-            }
-
-            return $out;
+            return $this->plumb?->says($now - $seconds, $now) ?? '';
         }
+        // One that is asked before it speaks says nothing by itself; what it would say is told apart by its frame all the same.
         $out = '';
         for ($i = 0; $i < 6; ++$i) {
             $out .= Heard::frame(substr(hash('sha256', "$part->id/$i/".(int) (4 * $now), true), 0, 12));

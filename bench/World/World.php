@@ -12,11 +12,14 @@ use Ortholex\Bench\Esc\Esc;
 use Ortholex\Bench\Esc\EscLabel;
 use Ortholex\Bench\Flash\FlashFile;
 use Ortholex\Bench\Flight\Airframe\CraftPhysics;
+use Ortholex\Bench\Overlay\ScryChip;
+use Ortholex\Bench\Position\PlumbState;
 use Ortholex\Bench\Power\Mode;
 use Ortholex\Bench\Radio\Hands;
 use Ortholex\Bench\State\WorldState;
 use Ortholex\Bench\State\WorldStore;
 use Ortholex\Bench\Time\Pace;
+use Ortholex\Bench\Video\HeronModule;
 use Ortholex\Core\Craft\Place;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\World\NothingToMove;
@@ -59,7 +62,12 @@ final readonly class World
 
     public function board(WorldState $state): Board
     {
-        return new Board($this->model, $this->physics, $state, $this->flash(), $this->catalogue, $this->pace, $this->drive);
+        return new Board($this->model, $this->physics, $state, $this->flash(), $this->catalogue, $this->pace, $this->drive, $this->chipFlash(...));
+    }
+
+    public function chipFlash(): FlashFile
+    {
+        return new FlashFile($this->store->chipFlashPath(), ScryChip::FLASH_END);
     }
 
     public function flash(): FlashFile
@@ -90,7 +98,9 @@ final readonly class World
                 Thing::PackWorn => $s->packWorn = self::share($to, 1.0, 5.0),
                 Thing::Transmitter => $this->switchTransmitter($s, $on),
                 Thing::Radio => $this->moveRadio($s, $name, $to),
-                Thing::Outdoors => $s->outdoors = $on,
+                Thing::Outdoors => $this->carry($s, $on),
+                Thing::Heading => $s->headingDeg = self::share($to, -360.0, 360.0),
+                Thing::Tumble => $s->tumbleAt = $on ? $this->pace->now() : 0.0,
                 Thing::PropsDeclaredOff => $s->propsDeclaredOff = $on,
                 Thing::BootloaderButton => $this->pressBootloaderButton($s),
                 Thing::SwapMotors => $this->swapMotors($s, $to),
@@ -133,9 +143,37 @@ final readonly class World
         $s->putRadio($radio);
     }
 
-    /** Whether the receiver got power, and what follows. */
-    private function powerReceiver(WorldState $s): void
+    /**
+     * @param list<array{string, string}> $wires   pin of a part, pad of the board
+     * @param list<string>                $bridged jumpers
+     */
+    public function solder(array $wires, array $bridged): void
     {
+        $this->store->change(function (WorldState $s) use ($wires, $bridged): void {
+            $s->soldered = $wires;
+            $s->bridged = $bridged;
+            $this->powerParts($s);
+        });
+    }
+
+    private function carry(WorldState $s, bool $outdoors): void
+    {
+        if ($s->outdoors !== $outdoors) {
+            $s->outdoors = $outdoors;
+            $plumb = PlumbState::fromArray($s->plumb);
+            $plumb->outdoorsAt = $this->pace->now();
+            $s->plumb = $plumb->toArray();
+        }
+    }
+
+    /** Whether what hangs on the board got power, and what follows. */
+    private function powerParts(WorldState $s): void
+    {
+        $board = $this->board($s);
+        $plumb = PlumbState::fromArray($s->plumb);
+        $plumb->power($board->powers('plumb-g2'), $this->pace->now());
+        $s->plumb = $plumb->toArray();
+        $s->heron = HeronModule::of($s->heron, $board->powers('heron-400'), $this->pace)->toArray();
         $radio = $s->radio();
         $radio->power($this->board($s)->receiver()?->isPowered() ?? false, $this->pace->now());
         $s->putRadio($radio);
@@ -246,7 +284,7 @@ final readonly class World
 
     private function powerMoved(WorldState $s): void
     {
-        $this->powerReceiver($s);
+        $this->powerParts($s);
         ++$s->powerMoves;
         $s->mishap = '';
         $s->spinUntil = 0.0;

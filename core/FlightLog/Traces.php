@@ -25,6 +25,10 @@ final readonly class Traces
         '~^accel_[xyz]_g$~' => 'g',
         '~^battery_v$~' => 'V',
         '~^current_a$~' => 'A',
+        '~^position_(north|east|height)_m$~' => 'm',
+        '~^ground_speed_ms$~' => 'm/s',
+        '~^attitude_(roll|pitch|heading)_deg$~' => 'deg',
+        '~^satellites$~' => '',
     ];
 
     public static function setpoint(Axis $axis): string
@@ -143,7 +147,7 @@ final readonly class Traces
     /** In words: "filtered rate, roll". */
     public static function inWords(string $name): string
     {
-        $words = (string) preg_replace('~_(pct|us|dps|hz|g|v|a)$~', '', $name);
+        $words = (string) preg_replace('~_(pct|us|dps|hz|g|v|a|m|ms|deg)$~', '', $name);
         if (1 === preg_match('~^rate_(measured|filtered)_(\w+)$~', $words, $m)) {
             return "$m[1] rate, $m[2]";
         }

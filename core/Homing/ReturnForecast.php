@@ -10,13 +10,16 @@ final readonly class ReturnForecast
     /** Less headway than this over the ground is none, m/s: gusts eat it. */
     public const LEAST_HEADWAY_MS = 1.0;
 
-    /** Turning to home and getting under way, and the last metres under the ground's own push; s. */
-    private const TURNS_S = 2.0;
+    /** Gusts over the mean: what stands against these stays over home. */
+    private const GUSTS = 1.4;
 
-    private const LANDS_S = 2.0;
+    /** Turning to home and getting under way, and the last metres under the ground's own push; s. */
+    private const TURNS_S = 1.5;
+
+    private const LANDS_S = 1.0;
 
     /** What cannot be got under way at once is flown slower near home: half a second for each metre a second. */
-    private const SLOWS_S = 0.9;
+    private const SLOWS_S = 0.3;
 
     /**
      * @param float|null $groundMs speed over the ground on the way; null where the wind is too much
@@ -38,7 +41,7 @@ final readonly class ReturnForecast
         $cross = $windMs * abs(sin(deg2rad($againstDeg)));
         $up = max(0.0, $plan->backAtM($heightM) - $heightM);
         // The wind is stood against in the climb and over home, too.
-        if ($windMs >= $most || $cross >= $most) {
+        if (self::GUSTS * $windMs >= $most) {
             return new self(null, $most, null, null);
         }
         $ground = min($plan->speedMs, sqrt($most ** 2 - $cross ** 2) - $head);

@@ -32,6 +32,11 @@ final readonly class Message
     public const RADIO = 0x14;
     public const EDGES = 0x15;
     public const REHEARSE = 0x16;
+    public const SERIAL = 0x17;
+    public const COMPASS = 0x18;
+    public const SERVO = 0x19;
+    public const PICTURE = 0x1A;
+    public const CHIP = 0x1B;
     public const ESC_IDENTITY = 0x21;
     public const ESC_READ = 0x22;
     public const ESC_WRITE = 0x23;
@@ -39,6 +44,11 @@ final readonly class Message
     public const ESC_WRITE_PAGE = 0x25;
     public const ESC_READ_FLASH = 0x26;
     public const ESC_RUN = 0x27;
+    public const CHIP_IDENTITY = 0x31;
+    public const CHIP_TO_BOOTLOADER = 0x32;
+    public const CHIP_WRITE_PAGE = 0x33;
+    public const CHIP_READ_FLASH = 0x34;
+    public const CHIP_RUN = 0x35;
     public const ANSWER = 0x80;
     public const REFUSAL = 0xFF;
     public const MOST_PAYLOAD = 8192;

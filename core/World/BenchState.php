@@ -26,6 +26,10 @@ final readonly class BenchState
      * @param float                      $packUsed   share of its charge
      * @param float                      $packWorn   its resistance over that of a new one
      * @param PackAlarm                  $alarm      what the craft's beeper says of its pack
+     * @param float                      $headingDeg which way its nose points, true
+     * @param bool                       $tumbles    whether it is turned in the hand
+     * @param float|null                 $cameraDeg  where its camera points, against the craft, nose up is +; null for a fixed one
+     * @param bool                       $buzzes     whether the camera's servo strains, to be heard
      */
     public function __construct(
         public bool $cable = false,
@@ -50,6 +54,10 @@ final readonly class BenchState
         public float $packUsed = 0.0,
         public float $packWorn = 1.0,
         public PackAlarm $alarm = PackAlarm::None,
+        public float $headingDeg = 0.0,
+        public bool $tumbles = false,
+        public ?float $cameraDeg = null,
+        public bool $buzzes = false,
     ) {
     }
 }

@@ -9,12 +9,18 @@ final readonly class FlownPath
 {
     /**
      * @param list<array{float, float, float, float, float, string}> $points s, north, east and height in m, m/s down, and the stage
-     *                                                                       of its link-loss plan
+     *                                                                       of its way home, or of its link-loss plan
      * @param float                                                  $offS     when the transmitter went off, s; −1 for never
      * @param float                                                  $noticedS when the board noticed, s; −1 for never
      * @param float                                                  $impactMs hardest meeting with the ground, m/s
+     * @param float                                                  $usedAh   what it took from the pack
      */
-    public function __construct(public array $points, public float $offS, public float $noticedS, public float $impactMs)
-    {
+    public function __construct(
+        public array $points,
+        public float $offS,
+        public float $noticedS,
+        public float $impactMs,
+        public float $usedAh = 0.0,
+    ) {
     }
 }

@@ -27,6 +27,12 @@ enum Thing: string
     case SwapMotors = 'swap_motors';
     case SwapEscs = 'swap_escs';
     case Tilt = 'tilt';
+
+    /** Which way its nose points, deg from true north. */
+    case Heading = 'heading';
+
+    /** Turned in the hand, slowly through all poses. */
+    case Tumble = 'tumble';
     case Mishap = 'mishap';
     case Fault = 'fault';
 }

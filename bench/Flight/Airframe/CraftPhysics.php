@@ -29,6 +29,8 @@ final readonly class CraftPhysics
      * @param float $terminalMs speed at which it falls with the motors off, m/s
      * @param float $currentFault what its current sensor gives, over what it should
      * @param float $tilted45Ms level speed at which a tilt of 45° holds it, m/s
+     * @param array<string, float> $camera its servo, as TiltServo takes it; empty for one that is fixed
+     * @param array<string, list<float>> $compass as Needle takes it; empty for none
      */
     public function __construct(
         public Airframe $frame,
@@ -54,6 +56,8 @@ final readonly class CraftPhysics
         public float $terminalMs = 20.0,
         public float $tilted45Ms = 17.0,
         public float $currentFault = 1.0,
+        public array $compass = [],
+        public array $camera = [],
     ) {
     }
 

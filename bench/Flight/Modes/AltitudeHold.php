@@ -15,6 +15,7 @@ final class AltitudeHold
     private const BY_HEIGHT = 4.0;
 
     private const BY_CLIMB = 5.0;
+    private const LEARNS_S = 6.0;
     private const BY_TIME = 1.2;
 
     private readonly float $hoverStick;
@@ -24,10 +25,14 @@ final class AltitudeHold
 
     private float $trim = 0.0;
 
+    /** The same, slowly. */
+    private float $hovers;
+
     /** @param float $basePct throttle when it was turned on */
     public function __construct(SettingSet $set, private float $target, private readonly float $basePct)
     {
         $this->hoverStick = $set->number('throttle.hover_stick_pct', 50) / 100;
+        $this->hovers = $basePct;
         $this->neutral = $set->number('altitude_hold.neutral_pct', 10) / 100;
     }
 
@@ -45,6 +50,18 @@ final class AltitudeHold
         return $this->climbing($wanted, $height, $climb, $dt);
     }
 
+    /** What it holds is here from now on. */
+    public function from(float $height): void
+    {
+        $this->target = $height;
+    }
+
+    /** Throttle that it has learnt to hover with, %. */
+    public function hovers(): float
+    {
+        return $this->hovers;
+    }
+
     /**
      * Throttle that climbs at a speed, and at none stays, %.
      *
@@ -55,7 +72,9 @@ final class AltitudeHold
         $this->target += $wanted * $dt;
         $error = max(-3.0, min(3.0, $this->target - $height));
         $this->trim = max(-30.0, min(30.0, $this->trim + self::BY_TIME * $error * $dt));
+        $pct = max(0.0, min(100.0, $this->basePct + $this->trim + self::BY_HEIGHT * $error + self::BY_CLIMB * ($wanted - $climb)));
+        $this->hovers += ($pct - $this->hovers) * $dt / self::LEARNS_S;
 
-        return max(0.0, min(100.0, $this->basePct + $this->trim + self::BY_HEIGHT * $error + self::BY_CLIMB * ($wanted - $climb)));
+        return $pct;
     }
 }

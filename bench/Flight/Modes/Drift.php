@@ -15,9 +15,10 @@ final class Drift
     private const BY_SPEED = 1.6;
     private const BY_TIME = 0.5;
 
-    /** @var array{float, float} m/s² that it takes to stand against the wind */
-    private array $trim = [0.0, 0.0];
+    /** m/s² that it takes to stand against the wind. */
+    private float $trimNorth = 0.0;
 
+    private float $trimEast = 0.0;
     private readonly float $most;
 
     public function __construct(float $mostTiltDeg)
@@ -53,23 +54,23 @@ final class Drift
      */
     public function tilt(array $wanted, array $speed, float $headingDeg, float $dt): array
     {
-        $push = [0.0, 0.0];
-        foreach ([0, 1] as $i) {
-            $push[$i] = self::BY_SPEED * ($wanted[$i] - $speed[$i]) + $this->trim[$i];
+        $shortNorth = $wanted[0] - $speed[0];
+        $shortEast = $wanted[1] - $speed[1];
+        $north = self::BY_SPEED * $shortNorth + $this->trimNorth;
+        $east = self::BY_SPEED * $shortEast + $this->trimEast;
+        $much = sqrt($north * $north + $east * $east);
+        // Leant as far as it may, it learns only what lets it lean less.
+        if ($much <= $this->most || $shortNorth * $north < 0) {
+            $this->trimNorth += self::BY_TIME * $shortNorth * $dt;
         }
-        $much = hypot(...$push);
-        $held = $much > $this->most;
-        foreach ([0, 1] as $i) {
-            $short = $wanted[$i] - $speed[$i];
-            // Leant as far as it may, it learns only what lets it lean less.
-            if (!$held || $short * $push[$i] < 0) {
-                $this->trim[$i] += self::BY_TIME * $short * $dt;
-            }
-            $push[$i] = $held ? $push[$i] * $this->most / $much : $push[$i];
+        if ($much <= $this->most || $shortEast * $east < 0) {
+            $this->trimEast += self::BY_TIME * $shortEast * $dt;
         }
-        [$c, $s] = [cos(deg2rad($headingDeg)), sin(deg2rad($headingDeg))];
-        $ahead = $push[0] * $c + $push[1] * $s;
-        $right = $push[1] * $c - $push[0] * $s;
+        $share = $much > $this->most ? $this->most / $much : 1.0;
+        $c = cos(deg2rad($headingDeg));
+        $s = sin(deg2rad($headingDeg));
+        $ahead = $share * ($north * $c + $east * $s);
+        $right = $share * ($east * $c - $north * $s);
 
         return [rad2deg(atan($right / self::G)), -rad2deg(atan($ahead / self::G))];
     }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\Bench\Flight\Modes;
 
 use Ortholex\Bench\Flight\Controller\FlightControl;
+use Ortholex\Bench\Flight\Position\Bearings;
 use Ortholex\Core\Arming\Arming;
 use Ortholex\Core\Arming\ArmingInput;
 use Ortholex\Core\Arming\Bar;
@@ -14,6 +15,7 @@ use Ortholex\Core\Arming\Stopped;
 use Ortholex\Core\Craft\ArmedBy;
 use Ortholex\Core\Craft\Channel;
 use Ortholex\Core\Craft\SettingSet;
+use Ortholex\Core\Homing\HomeStage;
 use Ortholex\Core\LinkLoss\LossPlan;
 use Ortholex\Core\LinkLoss\Stage;
 use Ortholex\Core\Switches\Action;
@@ -39,6 +41,8 @@ final class HeardCommands extends Commands
     private readonly Steering $level;
     private Arming $machine;
     private ?AltitudeHold $altitude = null;
+    private ?PositionHold $hold = null;
+    private ?WayHome $way = null;
 
     /** @var list<Action> */
     private array $on = [];
@@ -49,9 +53,16 @@ final class HeardCommands extends Commands
     /** @var array<int, int> channel of each stick */
     private array $numbers = [];
 
-    /** @param bool $aloft whether it is in the air and armed when it begins */
-    public function __construct(FlightControl $control, private readonly SettingSet $set, bool $aloft)
-    {
+    /**
+     * @param bool          $aloft    whether it is in the air and armed when it begins
+     * @param Bearings|null $bearings null without a position receiver that is heard
+     */
+    public function __construct(
+        FlightControl $control,
+        private readonly SettingSet $set,
+        bool $aloft,
+        private readonly ?Bearings $bearings = null,
+    ) {
         parent::__construct($control);
         $this->plan = LossPlan::in($set);
         $this->map = SwitchMap::of($set, []);
@@ -97,35 +108,104 @@ final class HeardCommands extends Commands
      */
     public function look(float $now, float $dt, array $lean, float $tilt, array $rate, float $height, float $climb, float $cellV): void
     {
-        $this->stage = $this->plan->stage($now - $this->lastS);
+        $this->stage = $this->plan->stage($now - $this->lastS, null === $this->bearings ? \INF : $now - $this->bearings->knewS);
         if (Stage::Heard !== $this->stage && $this->lastS > -\INF) {
             $this->noticedS ??= $now;
         }
         $this->arm($now, $dt, $tilt, $rate, $cellV);
         $this->righting = $this->armed && \in_array(Action::SelfRight, $this->on, true);
+        $this->airMode = $this->control->airMode || \in_array(Action::AirMode, $this->on, true);
+        if ($this->comesHome($lean, $tilt, $height, $climb, $dt)) {
+            return;
+        }
         $alone = $this->stage->fliesAlone();
         $this->steering = $alone ? $this->level : $this->byLevers();
-        $this->airMode = $this->control->airMode || \in_array(Action::AirMode, $this->on, true);
+        $this->way = Stage::Return === $this->stage ? $this->way : null;
         if ($alone) {
             $this->held = [0.0, 0.0, 0.0];
             $this->asked = $this->throttle = $this->plan->descendPct;
             $this->altitude = null;
-        } elseif ($this->armed && \in_array(Action::AltitudeHold, $this->on, true)) {
-            $this->altitude ??= new AltitudeHold($this->set, $height, $this->asked);
-            $this->throttle = $this->altitude->throttle(
-                ($this->control->span[3]->position($this->stickUs[3]) + 1) / 2,
-                $height,
-                $climb,
-                $dt,
-            );
-        } else {
-            $this->altitude = null;
+            $this->steer($lean);
+
+            return;
         }
-        $steered = $this->throttle;
         $this->steer($lean);
-        if (null !== $this->altitude) {
-            $this->throttle = $steered;
+        $this->holds($lean, $tilt, $height, $climb, $dt);
+    }
+
+    /** Where its return stands; null while it does not return. */
+    public function home(): ?HomeStage
+    {
+        return $this->way?->stage;
+    }
+
+    private function isOn(Action $action): bool
+    {
+        return $this->armed && \in_array($action, $this->on, true);
+    }
+
+    /**
+     * A return, by lever or by plan: whether it is under way, and not blind.
+     *
+     * @param array{float, float, float} $lean
+     */
+    private function comesHome(array $lean, float $tilt, float $height, float $climb, float $dt): bool
+    {
+        $bearings = $this->bearings;
+        $returns = $this->armed && (Stage::Return === $this->stage || (Stage::Heard === $this->stage && $this->isOn(Action::Return)));
+        if (null === $bearings || !$returns) {
+            return false;
         }
+        $this->way ??= new WayHome($this->set);
+        $at = $bearings->at();
+        $was = $this->way->stage;
+        $stage = $this->way->look($bearings->home, $at, $height, $climb, $bearings->headingDeg(), $dt);
+        if (HomeStage::Blind === $stage || null === $at || null === $bearings->home) {
+            return false;
+        }
+        $heading = $bearings->headingDeg();
+        $this->altitude ??= new AltitudeHold($this->set, $height, $this->asked);
+        if ($stage !== $was) {
+            $this->altitude->from($height);
+        }
+        $lift = $this->altitude->climbing($this->way->climb($height), $height, $climb, $dt);
+        $this->held = [0.0, 0.0, 0.0];
+        $this->wanted = $this->level->towards(
+            $this->way->tilt($bearings->home, $at, $bearings->receiver->speed, $heading, $dt),
+            $this->way->turn($bearings->home, $at, $heading),
+            $lean,
+        );
+        $this->throttle = $this->way->lands(Steering::lifted($lift, $tilt), $this->altitude->hovers(), $dt);
+
+        return true;
+    }
+
+    /**
+     * Height and place, where a lever holds them.
+     *
+     * @param array{float, float, float} $lean
+     */
+    private function holds(array $lean, float $tilt, float $height, float $climb, float $dt): void
+    {
+        $at = $this->isOn(Action::PositionHold) ? $this->bearings?->at() : null;
+        if (null === $at && !$this->isOn(Action::AltitudeHold)) {
+            $this->altitude = null;
+            $this->hold = null;
+
+            return;
+        }
+        $stick = ($this->control->span[3]->position($this->stickUs[3]) + 1) / 2;
+        $this->altitude ??= new AltitudeHold($this->set, $height, $this->asked);
+        $this->throttle = $this->altitude->throttle($stick, $height, $climb, $dt);
+        if (null === $at || null === $this->bearings) {
+            $this->hold = null;
+
+            return;
+        }
+        $this->hold ??= new PositionHold($this->set);
+        $leans = $this->hold->tilt($this->thumbs(), $at, $this->bearings->receiver->speed, $this->bearings->headingDeg(), $dt);
+        $this->wanted = $this->level->towards($leans, $this->wanted[2], $lean);
+        $this->throttle = Steering::lifted($this->throttle, $tilt);
     }
 
     /** @param array{float, float, float} $rate */
@@ -148,7 +228,7 @@ final class HeardCommands extends Commands
                 true,
                 0.0,
                 $cellV,
-                true,
+                $this->bearings?->isReady() ?? true,
                 false,
                 false,
             );
@@ -160,7 +240,7 @@ final class HeardCommands extends Commands
             $this->byStick,
             $this->set->flag('arming.off_needs_low_throttle'),
             $this->stage,
-            null !== $stopped,
+            null !== $stopped || ($this->way->landed ?? false),
         );
         $this->machine = $this->machine->next($input, \in_array(Action::Arm, $this->on, true), $bars, $now);
         $this->armed = $this->machine->armed;

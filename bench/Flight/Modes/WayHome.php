@@ -16,10 +16,19 @@ final class WayHome
 
     private const MOST_DPS = 90.0;
 
-    /** Sinking by less than this share of what is asked, it stands on something; for so long, s. */
-    private const STANDS = 0.3;
+    /** Sinking by less than this share of what is asked for so long, s, it may stand on something: it is given less and less, % a second. */
+    private const STANDS = 0.4;
 
-    private const STANDS_S = 1.0;
+    private const MAYBE_S = 0.3;
+    private const LESS_PER_S = 40.0;
+
+    /** It stands where it does not fall though it is given less than this share of what holds it for so long, s: in the air it would fall. */
+    private const BEARS = 0.7;
+
+    private const BEARS_S = 0.5;
+
+    /** Faster than this times what is asked it falls. */
+    private const FALLS = 1.8;
 
     /** Fastest while it stays over a place, m/s. */
     private const NEAR_MS = 2.0;
@@ -33,6 +42,8 @@ final class WayHome
     private readonly Drift $drift;
     private float $backAtM = 0.0;
     private float $stands = 0.0;
+    private float $bears = 0.0;
+    private bool $falls = false;
 
     /** Whether it was on its way: then home is where it comes down, else where it was asked. */
     private bool $wasOnItsWay = false;
@@ -63,10 +74,26 @@ final class WayHome
         $this->stage = $this->plan->next($this->stage, $far, $height, $this->backAtM, $this->beside($home, $at, $headingDeg));
         $this->wasOnItsWay = $this->wasOnItsWay || HomeStage::FlyBack === $this->stage;
         $sinks = HomeStage::ComeDown === $this->stage && -$climb < self::STANDS * $this->plan->sinkMs;
-        $this->stands = $sinks ? $this->stands + $dt : 0.0;
-        $this->landed = $this->stands > self::STANDS_S;
+        // On the ground it hops for a while.
+        $this->stands = HomeStage::ComeDown === $this->stage ? max(0.0, $this->stands + ($sinks ? $dt : -0.5 * $dt)) : 0.0;
+        $this->falls = -$climb > self::FALLS * $this->plan->sinkMs;
 
         return $this->stage;
+    }
+
+    /**
+     * Throttle of a moment: less where it seems to stand, and it is down where that does not let it sink.
+     *
+     * @param float $pct  that its climb asks for
+     * @param float $base that holds it
+     */
+    public function lands(float $pct, float $base, float $dt): float
+    {
+        $less = max(0.0, $pct - self::LESS_PER_S * max(0.0, $this->stands - self::MAYBE_S));
+        $this->bears = $this->stands > self::MAYBE_S && !$this->falls && $less < self::BEARS * $base ? $this->bears + $dt : 0.0;
+        $this->landed = $this->landed || $this->bears > self::BEARS_S;
+
+        return $less;
     }
 
     /** Height to climb at, m/s; down is negative. */
@@ -95,7 +122,8 @@ final class WayHome
             default => Drift::towards($this->from ?? $at, $at, self::NEAR_MS),
         };
 
-        return $this->drift->tilt($wanted, $speed, $headingDeg, $dt);
+        // What may stand is not leant against the wind: it would tip over.
+        return $this->stands > self::MAYBE_S ? [0.0, 0.0] : $this->drift->tilt($wanted, $speed, $headingDeg, $dt);
     }
 
     /**

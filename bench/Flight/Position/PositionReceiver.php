@@ -58,26 +58,34 @@ final class PositionReceiver
             return;
         }
         if (null !== $this->at) {
-            $this->at = [$this->at[0] + $this->speed[0] * $dt, $this->at[1] + $this->speed[1] * $dt];
+            $north = $this->at[0] + $this->speed[0] * $dt;
+            $east = $this->at[1] + $this->speed[1] * $dt;
+            $this->at = [$north, $east];
         }
-        if ($t < $this->next) {
-            $this->speed = [$speed[0] + $this->speedError[0], $speed[1] + $this->speedError[1]];
-
-            return;
-        }
-        $this->next = $t + self::EVERY_S;
-        $this->noise->have(4);
-        $keep = exp(-self::EVERY_S / self::LASTS_S);
-        $keepSpeed = exp(-self::EVERY_S / self::SPEED_LASTS_S);
-        $fix = [0.0, 0.0];
-        foreach ([0, 1] as $i) {
-            $this->error[$i] = $keep * $this->error[$i] + $this->sky->wanderM * sqrt(1 - $keep ** 2) * $this->random();
-            $this->speedError[$i] = $keepSpeed * $this->speedError[$i] + self::SPEED_MS * sqrt(1 - $keepSpeed ** 2) * $this->random();
-            $fix[$i] = $at[$i] + $this->error[$i];
+        if ($t >= $this->next) {
+            $this->next = $t + self::EVERY_S;
+            $this->fix($at);
         }
         $this->speed = [$speed[0] + $this->speedError[0], $speed[1] + $this->speedError[1]];
-        $was = $this->at ?? $fix;
-        $this->at = [$was[0] + self::DRAWN * ($fix[0] - $was[0]), $was[1] + self::DRAWN * ($fix[1] - $was[1])];
+    }
+
+    /** @param array{float, float, float} $truth */
+    private function fix(array $truth): void
+    {
+        $this->noise->have(4);
+        $keep = exp(-self::EVERY_S / self::LASTS_S);
+        $fresh = $this->sky->wanderM * sqrt(1 - $keep ** 2);
+        $keepSpeed = exp(-self::EVERY_S / self::SPEED_LASTS_S);
+        $freshSpeed = self::SPEED_MS * sqrt(1 - $keepSpeed ** 2);
+        $this->error = [$keep * $this->error[0] + $fresh * $this->random(), $keep * $this->error[1] + $fresh * $this->random()];
+        $this->speedError = [
+            $keepSpeed * $this->speedError[0] + $freshSpeed * $this->random(),
+            $keepSpeed * $this->speedError[1] + $freshSpeed * $this->random(),
+        ];
+        $north = $truth[0] + $this->error[0];
+        $east = $truth[1] + $this->error[1];
+        $was = $this->at ?? [$north, $east];
+        $this->at = [$was[0] + self::DRAWN * ($north - $was[0]), $was[1] + self::DRAWN * ($east - $was[1])];
     }
 
     private function random(): float
