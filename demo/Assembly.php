@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace Ortholex\Demo;
 
 use Ortholex\Bench\Flash\FlashFile;
+use Ortholex\Bench\Overlay\ScryChip;
+use Ortholex\Bench\Position\PlumbState;
 use Ortholex\Bench\Room\Belongings;
 use Ortholex\Bench\Room\SimulatedBenches;
 use Ortholex\Bench\State\WorldState;
@@ -12,6 +14,8 @@ use Ortholex\Bench\Storage\NotKept;
 use Ortholex\Bench\World\World;
 use Ortholex\Core\Firmware\IntelHex;
 use Ortholex\Core\Firmware\Version;
+use Ortholex\Core\Overlay\Font\ChipPages;
+use Ortholex\Core\Overlay\Font\Font;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Settings\Migration\Migration;
 
@@ -74,6 +78,13 @@ final readonly class Assembly
             $s->radio = ['model' => $demo->name, 'boundTo' => $demo->name, 'models' => self::memories()] + $s->radio()->toArray();
             $s->radio = array_replace($s->radio, $demo->radio);
         });
+        if ('' !== $demo->chip[0]) {
+            $flash = $this->world->chipFlash();
+            $flash->write(0, ShelfMaker::chipImage(...$demo->chip)->flat());
+            foreach (ChipPages::of(Font::shipped(), ScryChip::FIRMWARE_END, ScryChip::PAGE_BYTES) as $address => $page) {
+                $flash->write($address, $page);
+            }
+        }
         // Powered once, each ESC lays out its settings; then the builder's own are put in.
         $this->world->move('pack', '1');
         $this->world->store->change(static function (WorldState $s) use ($demo): void {
@@ -85,6 +96,20 @@ final readonly class Assembly
         });
         $this->world->move('pack', '0');
         unlink($atWork);
+    }
+
+    /** What became of it after its last flight. */
+    public function leave(): void
+    {
+        $baud = $this->demo->moduleBaud;
+        if (null !== $baud) {
+            $this->world->store->change(static function (WorldState $s) use ($baud): void {
+                $plumb = PlumbState::fromArray($s->plumb);
+                $plumb->baud = $baud;
+                $plumb->keep();
+                $s->plumb = $plumb->toArray();
+            });
+        }
     }
 
     /** @return array<string, array<string, mixed>> the transmitter has a memory for each craft */

@@ -19,6 +19,8 @@ final readonly class DemoCraft
      * @param array<string, mixed>                 $shown    what its builder has shown of its radio before; see Evidence
      * @param list<PackCard>                       $packs    cards of its packs
      * @param list<Proved>                         $proved   what its builder has proved on it before
+     * @param array{string, string}                $chip     kind and firmware of its overlay chip; '' for none
+     * @param int|null                             $moduleBaud what its position receiver speaks at by now; null: as it came
      * @param list<string>                         $uses     what a firmware build must not leave out
      * @param array<string, float|int|bool|string> $settings what differs from defaults
      * @param array{parts: list<string>, wires: list<array{string, string}>, bridged: list<string>} $wires what hangs on the board
@@ -44,6 +46,8 @@ final readonly class DemoCraft
         public array $shown = [],
         public array $proved = [],
         public array $packs = [],
+        public array $chip = ['', ''],
+        public ?int $moduleBaud = null,
     ) {
     }
 }

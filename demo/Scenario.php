@@ -174,6 +174,20 @@ final readonly class Scenario
                 'uart.4.baud' => '9600',
                 'uart.4.half_duplex' => true,
                 'video.enabled' => true,
+                'location.enabled' => true,
+                // Figures only: it flies without a fix, too.
+                'interlock.if_no_fix' => 'warn',
+                'uart.2.role' => 'gps',
+                'uart.2.baud' => '38400',
+                'overlay.enabled' => true,
+                'uart.3.role' => 'overlay',
+                'uart.3.baud' => '115200',
+                'overlay.raster' => 'digital',
+                'overlay.item.pack_voltage' => '1:1,1',
+                'overlay.item.flight_time' => '1:39,1',
+                'overlay.item.home_distance' => '1:20,1',
+                'overlay.item.link_quality' => '1:1,18',
+                'overlay.item.warnings' => '1:16,15',
                 'motors.rpm_feedback' => true,
                 'notch.motor.orders' => '1,2',
                 'gain.roll.p' => 33.0,
@@ -188,7 +202,7 @@ final readonly class Scenario
             ],
             array_fill(1, 4, ['Withy', '1.2.3', 20, []]),
             [
-                'parts' => ['rill-c', 'heron-400'],
+                'parts' => ['rill-c', 'heron-400', 'plumb-g2', 'scry-d'],
                 'wires' => [
                     ['rill-c.v', '4V5'],
                     ['rill-c.gnd', 'GND-L2'],
@@ -197,6 +211,14 @@ final readonly class Scenario
                     ['heron-400.v', '9V'],
                     ['heron-400.gnd', 'GND-R8'],
                     ['heron-400.one', 'TX4'],
+                    ['plumb-g2.v', '5V'],
+                    ['plumb-g2.gnd', 'GND-R2'],
+                    ['plumb-g2.tx', 'RX2'],
+                    ['plumb-g2.rx', 'TX2'],
+                    ['scry-d.v', '5V'],
+                    ['scry-d.gnd', 'GND-R2'],
+                    ['scry-d.tx', 'RX3'],
+                    ['scry-d.rx', 'TX3'],
                 ],
                 'bridged' => [],
             ],
@@ -204,6 +226,7 @@ final readonly class Scenario
             radio: ['controls' => self::LEVERS_FOR_RATES, 'manner' => 'repeats'],
             shown: self::shown(1.0),
             proved: self::PROVED,
+            chip: ['Scry D', '2.0'],
             packs: [PackCard::fresh(1, 'Sedge 2', 6, 1.3)->used(false), PackCard::fresh(2, 'Sedge 1', 6, 1.3)],
         );
     }
@@ -222,9 +245,10 @@ final readonly class Scenario
                 'gyro',
                 'accelerometer',
                 'barometer',
+                'compass',
                 'voltage',
                 'current',
-            ]),
+            ], 'Scry'),
             new CraftPhysics(
                 $frame,
                 2.1,
@@ -252,6 +276,14 @@ final readonly class Scenario
                     250,
                     true,
                 ),
+                // Beside the pack's wires, on its back and turned by a quarter; iron screws hold it.
+                compass: [
+                    'hard' => [18.4, -31.2, 22.7],
+                    'soft' => [1.06, 0.03, -0.02, 0.03, 0.94, 0.04, -0.02, 0.04, 1.01],
+                    'lies' => [180.0, 0.0, 90.0],
+                    'per_pct' => [0.03, -0.02, 0.05],
+                ],
+                camera: ['middle_us' => 1478.0, 'us_per_deg' => -9.2, 'low_deg' => -71.0, 'high_deg' => 34.0, 'most_hz' => 70.0],
             ),
             '26.01',
             ['sbus', 'gps', 'overlay'],
@@ -262,6 +294,18 @@ final readonly class Scenario
                 'pack.cells' => 6,
                 'location.enabled' => true,
                 'overlay.enabled' => true,
+                // As somebody set it who took the regulator's wire for the pack's.
+                'overlay.voltage_from' => 'video_rail',
+                'overlay.layouts' => '1:always 2:disarmed',
+                'overlay.item.pack_voltage' => '1:1,1 2:1,1',
+                'overlay.item.minutes_left' => '1:1,2',
+                'overlay.item.flight_time' => '1:21,1',
+                'overlay.item.height' => '1:21,12',
+                'overlay.item.home_distance' => '1:1,12',
+                'overlay.item.horizon' => '1:9,5',
+                'overlay.item.warnings' => '1:7,11 2:7,8',
+                'overlay.item.craft_name' => '2:9,2',
+                'overlay.item.satellites' => '2:22,1',
                 'receiver.protocol' => 'sbus',
                 'uart.1.role' => 'receiver',
                 'uart.1.baud' => '100000',
@@ -284,6 +328,8 @@ final readonly class Scenario
                 'action.angle.on_in' => '6:-1250, 6:1250-1750',
                 'action.altitude_hold.on_in' => '6:1250-1750',
                 'action.camera_level.on_in' => '7:1500-',
+                'action.position_hold.on_in' => '8:1250-1750',
+                'action.return.on_in' => '8:1750-',
             ],
             array_fill(1, 6, ['Withy', '1.4.0', 40, ['brake_on_slow_down' => false]]),
             [
@@ -308,6 +354,9 @@ final readonly class Scenario
             shown: self::shown(0.8),
             proved: self::PROVED,
             packs: [PackCard::fresh(1, 'Bulrush 8', 6, 8.0)],
+            chip: ['Scry', '1.3'],
+            // Told another rate since its last flight, and to remember it: to the board it is rubbish.
+            moduleBaud: 57600,
         );
     }
 

@@ -7,6 +7,7 @@ namespace Ortholex\Demo;
 use Ortholex\Bench\Board\FirmwareLabel;
 use Ortholex\Bench\Esc\EscLabel;
 use Ortholex\Bench\Esc\EscModel;
+use Ortholex\Bench\Overlay\ChipLabel;
 use Ortholex\Bench\Storage\DurableFile;
 use Ortholex\Core\Drive\SwitchingTrade;
 use Ortholex\Core\Firmware\HexImage;
@@ -49,6 +50,56 @@ final readonly class ShelfMaker
         ['Osier 45', 'P3', 64, 250],
         ['Osier 45', 'P3', 64, 400],
     ];
+
+    /** Kind, version, date, notes. */
+    private const CHIPS = [
+        ['Scry', '1.3', '2025-05-20', 'For Loam before 26.01.'],
+        ['Scry', '2.0', '2026-01-17', 'Letters in the order of Loam 26.01.'],
+        ['Scry', '2.1', '2026-06-05', 'For Loam from 26.06; also draws for 26.01.'],
+        ['Scry D', '2.0', '2026-01-17', 'The digital sister; letters in the order of Loam 26.01.'],
+        ['Scry D', '2.1', '2026-06-05', 'The digital sister, for Loam from 26.06; also draws for 26.01.'],
+    ];
+
+    /** Images of overlay chips, in a folder of their own; made where they are missing. */
+    public static function fillChips(string $folder): int
+    {
+        if (!is_dir($folder)) {
+            mkdir($folder, 0o775, true);
+        }
+        $made = 0;
+        foreach (self::CHIPS as [$kind, $version, $date, $notes]) {
+            $name = self::chipName($kind, $version);
+            if (is_file("$folder/$name.json")) {
+                continue;
+            }
+            $image = self::chipImage($kind, $version);
+            self::put("$folder/$name.hex", IntelHex::write($image));
+            $told = ['product' => $kind, 'version' => $version, 'sha256' => $image->sha256(), 'date' => $date, 'notes' => $notes];
+            self::put(
+                "$folder/$name.json",
+                (string) json_encode($told, \JSON_PRETTY_PRINT | \JSON_UNESCAPED_UNICODE | \JSON_THROW_ON_ERROR),
+            );
+            ++$made;
+        }
+
+        return $made;
+    }
+
+    public static function chipName(string $kind, string $version): string
+    {
+        return strtolower(str_replace(' ', '-', $kind)."-$version");
+    }
+
+    public static function chipImage(string $kind, string $version): HexImage
+    {
+        $stream = '';
+        for ($i = 0; \strlen($stream) < 7 * 1024; ++$i) {
+            $stream .= hash('sha512', "$kind/$version/$i", true);
+        }
+        $vectors = substr(hash('sha512', "vectors/$kind/$version", true), 0, ChipLabel::OFFSET);
+
+        return HexImage::of([0 => $vectors.ChipLabel::encode($kind, $version, $stream).$stream], 0);
+    }
 
     /** ESC images beside those of boards, in a folder of their own; made where they are missing. */
     public static function fillEscs(string $folder): int

@@ -22,7 +22,7 @@ function at(line, x) {
     return null;
 }
 
-function save(name, type, text) {
+export function save(name, type, text) {
     const link = document.createElement('a');
     link.href = URL.createObjectURL(new Blob([text], { type }));
     link.download = name;
@@ -40,7 +40,8 @@ function numbers(svg, { x, y }) {
 }
 
 // With the inks of the page written into it, so that it looks the same elsewhere.
-function picture(svg) {
+// Parts of the classes that are named are left out.
+export function pictured(svg, without = []) {
     const copy = svg.cloneNode(true);
     const [mine, its] = [
         [svg, ...svg.querySelectorAll('*')],
@@ -51,7 +52,11 @@ function picture(svg) {
         for (const name of ['fill', 'stroke', 'stroke-width', 'stroke-dasharray', 'font', 'text-anchor', 'opacity'])
             its[i].style.setProperty(name, style.getPropertyValue(name));
     });
+    for (const name of without) for (const part of copy.querySelectorAll(`.${name}`)) part.remove();
+    const box = svg.getBoundingClientRect();
     copy.setAttribute('xmlns', NS);
+    copy.setAttribute('width', Math.round(box.width));
+    copy.setAttribute('height', Math.round(box.height));
     return new XMLSerializer().serializeToString(copy);
 }
 
@@ -89,7 +94,7 @@ attach('svg[data-plot]', (svg, signal) => {
             () => {
                 clear();
                 if (button.dataset.as === 'csv') save(`${svg.id}.csv`, 'text/csv', numbers(svg, plot()));
-                else save(`${svg.id}.svg`, 'image/svg+xml', picture(svg));
+                else save(`${svg.id}.svg`, 'image/svg+xml', pictured(svg));
             },
             { signal },
         );

@@ -17,9 +17,11 @@ use Ortholex\Bench\Time\Pace;
 use Ortholex\Bench\Video\HeronModule;
 use Ortholex\Bench\Wiring\SerialLine;
 use Ortholex\Bench\Wiring\SolderedParts;
+use Ortholex\Core\Craft\PadLoad;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Link\Message;
 use Ortholex\Core\Video\Wire\HeronFrame;
+use Ortholex\Core\Video\Wire\HeronVerb;
 use Ortholex\Core\Wiring\Part;
 
 /** What a board does for the aids of its pilot: it speaks to what hangs on its ports, reads its compass, drives a camera's servo. */
@@ -86,7 +88,33 @@ final readonly class Aids
         $now = $this->pace->now();
 
         return SerialLine::received($answer, $before, $baud, false)
-            .SerialLine::received($plumb->says($now - self::LISTENS_S, $now), (float) $state->baud, $baud, false);
+            .SerialLine::received($plumb->says($now, $now + self::LISTENS_S), (float) $state->baud, $baud, false);
+    }
+
+    /** What the board tells the video transmitter by itself: its frequency, and its power, the least until it is armed. */
+    public function tellVideo(): void
+    {
+        $set = SettingSet::of($this->state->running);
+        $part = Part::all()['heron-400'];
+        $uart = '';
+        foreach ($set->flag('video.enabled') ? ['1', '2', '3', '4', '5', '6'] : [] as $one) {
+            $mine = $part->role->value === $set->text("uart.$one.role") && $set->flag("uart.$one.half_duplex");
+            $uart = $mine && $this->parts->hearsFrom($part, $one) && $this->parts->speaksOn($part, $one) ? $one : $uart;
+        }
+        if ('' === $uart) {
+            $this->state->videoTold = '';
+
+            return;
+        }
+        $low = $set->flag('video.low_until_armed') && true !== ($this->state->arming['armed'] ?? false);
+        $mhz = (int) $set->number('video.mhz', 5788);
+        $mw = $low ? 1 : (int) $set->number('video.power_mw', 1);
+        if ($this->state->videoTold !== "$mhz $mw") {
+            $this->state->videoTold = "$mhz $mw";
+            $baud = $set->number("uart.$uart.baud", 9600);
+            $this->heron($part, $uart, HeronFrame::ask(HeronVerb::Tune, pack('v', $mhz)), $baud);
+            $this->heron($part, $uart, HeronFrame::ask(HeronVerb::Power, pack('v', $mw)), $baud);
+        }
     }
 
     private function heron(Part $part, string $uart, string $bytes, float $baud): string
@@ -154,7 +182,7 @@ final readonly class Aids
         if (false === $v || $v['us'] < 500 || $v['us'] > 2500) {
             return [new Message(Message::REFUSAL, 'it takes an output and 500 to 2500 µs'), self::ANSWER_S];
         }
-        if ('camera_tilt' !== ($this->state->running["pad.{$v['pad']}.drives"] ?? '')) {
+        if (PadLoad::CameraTilt->value !== ($this->state->running["pad.{$v['pad']}.drives"] ?? '')) {
             return [new Message(Message::REFUSAL, "output {$v['pad']} drives no camera"), self::ANSWER_S];
         }
         $this->state->servo = ['us' => $v['us'], 'until' => $this->pace->now() + self::TRIED_S];

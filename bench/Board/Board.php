@@ -20,6 +20,8 @@ use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Drive\LoopLoad;
 use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\Link\Message;
+use Ortholex\Core\Overlay\ItemText;
+use Ortholex\Core\Overlay\OverlayItem;
 use Ortholex\Core\Overlay\OverlayMoment;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Settings\CommitPlan;
@@ -210,7 +212,10 @@ final readonly class Board
                     self::ANSWER_S,
                 ];
             case Message::SENSORS:
-                return [new Message($frame->kind | Message::ANSWER, pack('g3', ...$this->accelerometer($this->pace->now()))), self::ANSWER_S];
+                return [
+                    new Message($frame->kind | Message::ANSWER, pack('g3', ...$this->accelerometer($this->pace->now()))),
+                    self::ANSWER_S,
+                ];
             case Message::SPIN:
                 return [$out->spin($frame->payload) ?? $ok, self::ANSWER_S];
             case Message::RELAY:
@@ -401,6 +406,11 @@ final readonly class Board
         return null !== $pads && $this->parts($pads)->isPowered(Part::all()[$part]);
     }
 
+    private function aids(BoardPads $pads): Aids
+    {
+        return new Aids($this->model, $this->physics, $this->state, $this->pace, $this->drive, $this->parts($pads));
+    }
+
     /** @return array{Message, float} */
     private function aid(Message $frame): array
     {
@@ -408,7 +418,7 @@ final readonly class Board
         if (null === $pads) {
             return [new Message(Message::REFUSAL, 'this board has no pads that are known'), self::ANSWER_S];
         }
-        $aids = new Aids($this->model, $this->physics, $this->state, $this->pace, $this->drive, $this->parts($pads));
+        $aids = $this->aids($pads);
 
         return match ($frame->kind) {
             Message::SERIAL => $aids->serial($frame->payload),
@@ -434,7 +444,7 @@ final readonly class Board
         $chip = $this->chip($aids);
         $kind = Message::PICTURE | Message::ANSWER;
         if (null === $chip) {
-            return new Message($kind, Message::fields(['', '', '', '']));
+            return new Message($kind, Message::fields(['', '', '', '', '0']));
         }
         $picture = new Picture($this->physics, $s, $this->pace);
         $attitude = $this->attitude();
@@ -461,7 +471,9 @@ final readonly class Board
                 $set->text('overlay.raster'),
                 \sprintf('%.3f', $readings->packV ?? 0.0),
                 \sprintf('%.3f', $this->reportedV()),
+                (string) \count($rows),
                 ...$rows,
+                ...array_map(static fn (OverlayItem $i): string => implode("\n", ItemText::of($i, $readings)), OverlayItem::cases()),
             ]),
         );
     }
@@ -510,6 +522,10 @@ final readonly class Board
     {
         if (Mode::Firmware === $this->state->mode) {
             $this->receiver()?->read($this->pace->now(), \PHP_INT_MAX, $this->knows());
+            $pads = BoardPads::of($this->model->hardwareId);
+            if (null !== $pads) {
+                $this->aids($pads)->tellVideo();
+            }
         }
     }
 

@@ -78,8 +78,14 @@ final readonly class Picture
      * @param array{float, float, float, int, float}|null $fix
      * @param float                                          $reportedV what the divider gives
      */
-    public function readings(array $attitude, ?array $fix, float $reportedV, ?float $headingDeg, ?BoardRadio $radio, string $name): OverlayReadings
-    {
+    public function readings(
+        array $attitude,
+        ?array $fix,
+        float $reportedV,
+        ?float $headingDeg,
+        ?BoardRadio $radio,
+        string $name,
+    ): OverlayReadings {
         $s = $this->state;
         $set = SettingSet::of($s->running);
         $volts = match (VoltageFrom::tryFrom($set->text('overlay.voltage_from')) ?? VoltageFrom::Pack) {

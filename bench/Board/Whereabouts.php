@@ -48,7 +48,10 @@ final readonly class Whereabouts
         return false;
     }
 
-    /** @return array{float, float, float, int, float}|null latitude and longitude in deg, height in m, satellites and HDOP; null without a fix */
+    /**
+     * @return array{float, float, float, int, float}|null latitude and longitude in deg, height in m, satellites and HDOP; null without a
+     * fix
+     */
     public function fix(): ?array
     {
         $now = $this->pace->now();

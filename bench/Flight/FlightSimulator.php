@@ -203,6 +203,7 @@ final readonly class FlightSimulator
             return $this->run($flight, $commands, $hear, $stream, $head, $progress);
         } finally {
             if (null !== $sortie->track) {
+                $sortie->track->home = $flight->bearings?->lastHome;
                 $sortie->track->offS = $uplink->offS ?? -1.0;
                 $sortie->track->noticedS = $commands->noticedS ?? -1.0;
                 $sortie->track->impactMs = $flight->motion->impact;

@@ -18,6 +18,9 @@ final class Track
     /** What the flight took from the pack. */
     public float $usedAh = 0.0;
 
+    /** @var array{float, float}|null where the board took home for */
+    public ?array $home = null;
+
     /** @var list<array{float, float, float, float, float, string}> s, north, east and height in m, m/s down, stage of its link-loss plan */
     public array $points = [];
 
@@ -49,6 +52,6 @@ final class Track
 
     public function flown(): FlownPath
     {
-        return new FlownPath($this->points, $this->offS, $this->noticedS, $this->impactMs, $this->usedAh);
+        return new FlownPath($this->points, $this->offS, $this->noticedS, $this->impactMs, $this->usedAh, $this->home);
     }
 }

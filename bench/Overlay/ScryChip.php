@@ -32,7 +32,9 @@ final readonly class ScryChip
         return $label?->kind === $this->kind ? $label->version : null;
     }
 
-    /** @return array{string, float, bool|null} what it sends back, how long it took, and whether it is held in its bootloader from now on */
+    /**
+     * @return array{string, float, bool|null} what it sends back, how long it took, and whether it is held in its bootloader from now on
+     */
     public function receive(string $bytes): array
     {
         $frame = Message::take($bytes);
@@ -43,7 +45,13 @@ final readonly class ScryChip
         $no = static fn (string $why): string => (new Message(Message::REFUSAL, $why))->encode();
         switch ($frame->kind) {
             case Message::CHIP_IDENTITY:
-                $who = [$this->kind, $this->version() ?? '', (string) self::FIRMWARE_END, (string) self::FLASH_END, (string) self::PAGE_BYTES];
+                $who = [
+                    $this->kind,
+                    $this->version() ?? '',
+                    (string) self::FIRMWARE_END,
+                    (string) self::FLASH_END,
+                    (string) self::PAGE_BYTES,
+                ];
 
                 return [$ok(Message::fields($who)), self::ANSWER_S, null];
             case Message::CHIP_TO_BOOTLOADER:

@@ -93,8 +93,11 @@ final readonly class PlumbG2
         $from = max($from, $this->state->poweredAt);
         $rate = max(1, $this->state->rate);
         $most = (int) floor($this->state->baud / 10 / $rate);
+        if ($from > $to) {
+            return '';
+        }
         $out = '';
-        for ($k = (int) ceil($from * $rate), $last = (int) floor($to * $rate); $k < $last; ++$k) {
+        for ($k = (int) ceil($from * $rate); $k / $rate < $to; ++$k) {
             // What is not out when the next moment comes is dropped.
             $out .= substr($this->moment($k / $rate, 0 === $k % $rate), 0, $most);
         }
@@ -187,10 +190,19 @@ final readonly class PlumbG2
         $where = $fix ? self::angle($lat, 'N', 'S', 2).','.self::angle($lon, 'E', 'W', 3) : ',,,';
         [$knots, $course] = $this->drift($t);
         $moves = $fix ? \sprintf('%.2f,%.1f', $knots, $course) : ',';
-        $out = self::sentence(\sprintf('%sRMC,%s,%s,%s,%s,%s,,,%s', $talker, $clock, $fix ? 'A' : 'V', $where, $moves, $date, $fix ? 'A' : 'N'));
-        $quality = $fix ? \sprintf('1,%02d,%.2f,%.1f,M,52.1,M,,', \count($used), $hdop, Marsh::HEIGHT_M + 0.8 * sin($t / 53)) : '0,00,,,M,,M,,';
+        $out = self::sentence(
+            \sprintf('%sRMC,%s,%s,%s,%s,%s,,,%s', $talker, $clock, $fix ? 'A' : 'V', $where, $moves, $date, $fix ? 'A' : 'N'),
+        );
+        $quality = $fix ? \sprintf(
+            '1,%02d,%.2f,%.1f,M,52.1,M,,',
+            \count($used),
+            $hdop,
+            Marsh::HEIGHT_M + 0.8 * sin($t / 53),
+        ) : '0,00,,,M,,M,,';
         $out .= self::sentence("{$talker}GGA,$clock,$where,$quality");
-        $out .= self::sentence($fix ? \sprintf('%sVTG,%.1f,T,,M,%.2f,N,%.2f,K,A', $talker, $course, $knots, 1.852 * $knots) : "{$talker}VTG,,T,,M,,N,,K,N");
+        $out .= self::sentence(
+            $fix ? \sprintf('%sVTG,%.1f,T,,M,%.2f,N,%.2f,K,A', $talker, $course, $knots, 1.852 * $knots) : "{$talker}VTG,,T,,M,,N,,K,N",
+        );
         if ($whole) {
             $out .= $this->tellsOfSatellites($talker, $seen, $used, $fix ? $hdop : null);
         }

@@ -17,6 +17,7 @@ use Ortholex\Core\World\FlightEnd;
 use Ortholex\Core\World\FlownPath;
 use Ortholex\Core\World\NothingToMove;
 use Ortholex\Core\World\Radio;
+use Ortholex\Core\World\ReturnTrial;
 
 /** A place where nothing lies: the book of a craft can be kept all the same. */
 final readonly class EmptyBench implements Bench
@@ -82,6 +83,11 @@ final readonly class EmptyBench implements Bench
     }
 
     public function flyLoss(SettingSet $settings, float $heightM, float $windMs, float $chargeUsed, \Closure $progress): FlownPath
+    {
+        throw NothingToMove::thing('craft');
+    }
+
+    public function flyReturn(SettingSet $settings, ReturnTrial $trial, \Closure $progress): FlownPath
     {
         throw NothingToMove::thing('craft');
     }

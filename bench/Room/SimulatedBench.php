@@ -12,6 +12,7 @@ use Ortholex\Bench\Flight\FlightSimulator;
 use Ortholex\Bench\Flight\Pilot\FlightCard;
 use Ortholex\Bench\Flight\Pilot\Itinerary;
 use Ortholex\Bench\Flight\Pilot\SwitchOff;
+use Ortholex\Bench\Flight\Position\Positioning;
 use Ortholex\Bench\Flight\Sortie;
 use Ortholex\Bench\Flight\Surroundings\Wind;
 use Ortholex\Bench\Flight\Track;
@@ -21,12 +22,14 @@ use Ortholex\Bench\Radio\Model;
 use Ortholex\Bench\Radio\RadioState;
 use Ortholex\Bench\Radio\Rill;
 use Ortholex\Bench\Radio\Road;
+use Ortholex\Bench\Sky\Marsh;
 use Ortholex\Bench\State\WorldState;
 use Ortholex\Bench\Time\Pace;
 use Ortholex\Bench\World\World;
 use Ortholex\Core\Airframe\Airframe;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Link\ByteLink;
+use Ortholex\Core\LinkLoss\Then;
 use Ortholex\Core\LogCheck\Card;
 use Ortholex\Core\Radio\Heard;
 use Ortholex\Core\Radio\Protocol\Telemetry;
@@ -37,6 +40,7 @@ use Ortholex\Core\World\FlightEnd;
 use Ortholex\Core\World\FlownPath;
 use Ortholex\Core\World\Radio;
 use Ortholex\Core\World\ReceiverLight;
+use Ortholex\Core\World\ReturnTrial;
 
 /** The simulated world, seen and moved through the port. */
 final readonly class SimulatedBench implements Bench
@@ -46,6 +50,13 @@ final readonly class SimulatedBench implements Bench
 
     private const BREEZE_MS = 1.5;
     private const LONGEST_LOSS_S = 90.0;
+    private const LONGEST_RETURN_S = 400.0;
+
+    /** Where it was armed before its fix, that comes in flight, s. */
+    private const LATE_FIX_S = 0.4;
+
+    /** The fix is lost so long after the radio was, s. */
+    private const BLIND_FROM_S = 12.0;
 
     public function __construct(private World $world, private Pace $pace)
     {
@@ -196,6 +207,7 @@ final readonly class SimulatedBench implements Bench
     {
         return match ($card) {
             Card::Maiden => Itinerary::maiden()->sketch($seconds, $hz),
+            Card::Survey => Itinerary::survey()->sketch($seconds, $hz),
             Card::LinkLost => Itinerary::out(self::OUT_M[0], self::OUT_M[1])->sketch($seconds, $hz),
             default => FlightCard::fly($card, $seconds, $hz, 0.4, 11)->frames,
         };
@@ -219,12 +231,22 @@ final readonly class SimulatedBench implements Bench
             return $simulator->fly($flown, $settings, $seconds, $seed + 7, $faults, $recorder, $head, $progress, $s->chargeUsed);
         }
         $lost = Card::LinkLost === $card;
+        $positioning = $this->positioning($s, $settings, $seed);
+        if (null !== $positioning) {
+            // Where its metres begin.
+            $head = rtrim($head).\sprintf("\nflight.origin_lat_deg: %.7F\nflight.origin_lon_deg: %.7F\n", Marsh::LAT_DEG, Marsh::LON_DEG);
+        }
         $sortie = new Sortie(
-            $lost ? Itinerary::out(self::OUT_M[0], self::OUT_M[1]) : Itinerary::maiden(),
+            match ($card) {
+                Card::LinkLost => Itinerary::out(self::OUT_M[0], self::OUT_M[1]),
+                Card::Survey => Itinerary::survey(),
+                default => Itinerary::maiden(),
+            },
             $road,
             $lost ? SwitchOff::there(self::OUT_M[0], self::OUT_M[1]) : null,
             new Wind(self::BREEZE_MS, 40.0 * ($seed % 9), self::BREEZE_MS / 4, $seed + 3),
             chargeUsed: $s->chargeUsed,
+            positioning: $positioning,
         );
 
         return $simulator->goOut($sortie, $settings, $seconds, $seed + 7, $faults, $recorder, $head, $progress);
@@ -242,25 +264,52 @@ final readonly class SimulatedBench implements Bench
             $heightM,
             $chargeUsed,
             track: $track,
+            positioning: $this->positioning($s, $settings, 0),
+            homeIsSet: true,
         );
-        $nowhere = fopen('php://memory', 'w+');
-        if (false !== $nowhere) {
-            // A log nobody reads: kept short.
-            $short = $settings->with(['recorder.rate_hz' => '50']);
-            (new FlightSimulator($this->physics($s)))->goOut(
-                $sortie,
-                $short,
-                self::LONGEST_LOSS_S,
-                12,
-                $s->faults,
-                $nowhere,
-                '',
-                $progress,
-            );
-            fclose($nowhere);
-        }
+        $this->flyUnread($sortie, $settings, $s, self::LONGEST_LOSS_S, $progress);
 
         return $track->flown();
+    }
+
+    public function flyReturn(SettingSet $settings, ReturnTrial $trial, \Closure $progress): FlownPath
+    {
+        $s = $this->world->store->peek();
+        $track = new Track();
+        $sortie = new Sortie(
+            Itinerary::stay($trial->heightM),
+            $this->road($s, $settings),
+            SwitchOff::at(1.0),
+            new Wind($trial->windMs, $trial->fromDeg, $trial->windMs / 4, $trial->seed),
+            $trial->heightM,
+            $trial->chargeUsed,
+            track: $track,
+            fromM: [$trial->distanceM, 0.0],
+            positioning: null === $this->positioning($s, $settings, 0)
+                ? null
+                : new Positioning(
+                    $trial->seed + 4,
+                    firstS: $trial->beforeFix ? self::LATE_FIX_S : 0.0,
+                    lostS: $trial->blindS > 0 ? self::BLIND_FROM_S : \INF,
+                    againS: self::BLIND_FROM_S + $trial->blindS,
+                ),
+            homeIsSet: !$trial->beforeFix,
+        );
+        // It is asked of the plan alone: whatever else is set, the radio is lost and it is to return.
+        $this->flyUnread($sortie, $settings->with(['link_loss.then' => Then::Return->value]), $s, self::LONGEST_RETURN_S, $progress);
+
+        return $track->flown();
+    }
+
+    /** A flight whose log nobody reads. */
+    private function flyUnread(Sortie $sortie, SettingSet $settings, WorldState $s, float $seconds, \Closure $progress): void
+    {
+        $nowhere = fopen('php://memory', 'w+');
+        if (false !== $nowhere) {
+            $short = $settings->with(['recorder.rate_hz' => '50']);
+            (new FlightSimulator($this->physics($s)))->goOut($sortie, $short, $seconds, 12, $s->faults, $nowhere, '', $progress);
+            fclose($nowhere);
+        }
     }
 
     private function road(WorldState $s, SettingSet $settings): Road
@@ -269,6 +318,17 @@ final readonly class SimulatedBench implements Bench
         $radio->drops = \in_array('weak_link', $s->faults, true) ? max(0.3, $radio->drops) : $radio->drops;
 
         return Road::of($radio, $this->world->board($s)->receiver()?->kind() ?? Rill::C, $settings);
+    }
+
+    /** What the position receiver will tell in flight: nothing where it is not heard as it is wired and set. */
+    private function positioning(WorldState $s, SettingSet $settings, int $seed): ?Positioning
+    {
+        $flies = clone $s;
+        $flies->pack = true;
+        $flies->running = $settings->toArray();
+        $heard = $this->world->board($flies)->whereabouts()?->isHeard() ?? false;
+
+        return $heard ? new Positioning($seed + 21) : null;
     }
 
     /** The craft as it is now, with the pack as worn as it is. */

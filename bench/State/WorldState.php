@@ -51,6 +51,9 @@ final class WorldState
     /** @var array<string, mixed> the video transmitter; see HeronModule */
     public array $heron = [];
 
+    /** What the board told the video transmitter last: MHz and mW. */
+    public string $videoTold = '';
+
     /** @var array<string, float> the pulse that the camera's servo is tried with, and until when */
     public array $servo = [];
 

@@ -44,7 +44,12 @@ final readonly class SolderedParts
         $arrived = '';
         foreach (Part::all() as $part) {
             if (PartRole::Receiver !== $part->role && $this->speaksOn($part, $uart)) {
-                $arrived .= SerialLine::received($this->says($part, $now, $seconds), $this->rate($part), $baud, $part->inverted !== $inverted);
+                $arrived .= SerialLine::received(
+                    $this->says($part, $now, $seconds),
+                    $this->rate($part),
+                    $baud,
+                    $part->inverted !== $inverted,
+                );
             }
         }
 
@@ -159,7 +164,7 @@ final readonly class SolderedParts
     private function says(Part $part, float $now, float $seconds): string
     {
         if (PartRole::Gps === $part->role) {
-            return $this->plumb?->says($now - $seconds, $now) ?? '';
+            return $this->plumb?->says($now, $now + $seconds) ?? '';
         }
         // One that is asked before it speaks says nothing by itself; what it would say is told apart by its frame all the same.
         $out = '';

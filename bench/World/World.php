@@ -62,7 +62,16 @@ final readonly class World
 
     public function board(WorldState $state): Board
     {
-        return new Board($this->model, $this->physics, $state, $this->flash(), $this->catalogue, $this->pace, $this->drive, $this->chipFlash(...));
+        return new Board(
+            $this->model,
+            $this->physics,
+            $state,
+            $this->flash(),
+            $this->catalogue,
+            $this->pace,
+            $this->drive,
+            $this->chipFlash(...),
+        );
     }
 
     public function chipFlash(): FlashFile
@@ -286,6 +295,7 @@ final readonly class World
     {
         $this->powerParts($s);
         ++$s->powerMoves;
+        $s->videoTold = '';
         $s->mishap = '';
         $s->spinUntil = 0.0;
         $s->propsDeclaredOff = false;

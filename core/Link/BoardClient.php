@@ -204,17 +204,19 @@ final class BoardClient implements PageTarget
     }
 
     /**
-     * Bytes that arrive at a UART within a quarter of a second, listened to at any rate; its settings stay as they are.
+     * Bytes that arrive at a UART within a time, listened to at any rate; its settings stay as they are.
+     *
+     * @param float $seconds a quarter at least, 1.2 at most
      *
      * @throws LinkError refused when the board has no such UART
      */
-    public function listen(string $uart, int $baud, bool $inverted): string
+    public function listen(string $uart, int $baud, bool $inverted, float $seconds = 0.25): string
     {
         return $this->ask(
             Message::LISTEN,
-            Message::fields([$uart, (string) $baud, $inverted ? '1' : '0']),
+            Message::fields([$uart, (string) $baud, $inverted ? '1' : '0', \sprintf('%.2f', $seconds)]),
             Request::to(Task::ListenAtUart, $uart),
-            1500,
+            2500,
         );
     }
 
@@ -306,6 +308,16 @@ final class BoardClient implements PageTarget
     private static function words(string $field): array
     {
         return array_values(array_filter(explode(',', $field), static fn (string $w): bool => '' !== $w));
+    }
+
+    /**
+     * A request of any kind, for who speaks of more than this client does.
+     *
+     * @throws LinkError
+     */
+    public function request(int $kind, string $payload, Request $request, int $timeoutMs): string
+    {
+        return $this->ask($kind, $payload, $request, $timeoutMs);
     }
 
     private function ask(int $kind, string $payload, Request $request, int $timeoutMs = self::TIMEOUT_MS): string

@@ -30,4 +30,8 @@ enum Task: string
     case WritePage = 'write_page';
     case ReadFlash = 'read_flash_at';
     case Run = 'start_the_firmware';
+    case SpeakAtUart = 'speak_at_UART';
+    case ReadCompass = 'read_the_compass';
+    case DriveServo = 'drive_the_camera_servo_at_output';
+    case ReadPicture = 'read_the_picture';
 }

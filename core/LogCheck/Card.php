@@ -25,6 +25,9 @@ enum Card: string
     /** The radio is switched off at a height and a distance. */
     case LinkLost = 'link_lost';
 
+    /** Lines over the marsh at one speed: what position tells, and how it leans at cruise. */
+    case Survey = 'survey';
+
     /** @return list<self> flown in a box above the ground, for what their logs tell */
     public static function gathering(): array
     {
@@ -34,6 +37,10 @@ enum Card: string
     /** How long it is flown at most, s. */
     public function seconds(): int
     {
-        return \in_array($this, self::gathering(), true) ? 40 : 60;
+        return match (true) {
+            \in_array($this, self::gathering(), true) => 40,
+            self::Survey === $this => 75,
+            default => 60,
+        };
     }
 }

@@ -82,4 +82,12 @@ interface Bench
      * @param \Closure(float): bool $progress   told the share flown, 0 to 1; false calls it off
      */
     public function flyLoss(SettingSet $settings, float $heightM, float $windMs, float $chargeUsed, \Closure $progress): FlownPath;
+
+    /**
+     * Hovers away from home, loses its radio, and comes home as it is set, or does not.
+     *
+     * @param SettingSet            $settings to fly with, under current names
+     * @param \Closure(float): bool $progress told the share flown, 0 to 1; false calls it off
+     */
+    public function flyReturn(SettingSet $settings, ReturnTrial $trial, \Closure $progress): FlownPath;
 }

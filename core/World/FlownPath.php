@@ -14,6 +14,7 @@ final readonly class FlownPath
      * @param float                                                  $noticedS when the board noticed, s; −1 for never
      * @param float                                                  $impactMs hardest meeting with the ground, m/s
      * @param float                                                  $usedAh   what it took from the pack
+     * @param array{float, float}|null                               $home     where the board took home for, north and east, m
      */
     public function __construct(
         public array $points,
@@ -21,6 +22,7 @@ final readonly class FlownPath
         public float $noticedS,
         public float $impactMs,
         public float $usedAh = 0.0,
+        public ?array $home = null,
     ) {
     }
 }

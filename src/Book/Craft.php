@@ -131,6 +131,18 @@ class Craft
     #[ORM\Column(type: Types::JSON)]
     public array $ticks = [];
 
+    /** @var array<string, mixed> what was heard of its position receiver; see Location\Sky\SeenSky */
+    #[ORM\Column(type: Types::JSON, options: ['default' => '[]'])]
+    public array $position = [];
+
+    /** @var array<string, mixed> readings of its compass; see Location\Compass\Turned */
+    #[ORM\Column(type: Types::JSON, options: ['default' => '[]'])]
+    public array $compass = [];
+
+    /** @var array<string, mixed> what was read of its video transmitter; see Camera\VideoSeen */
+    #[ORM\Column(type: Types::JSON, options: ['default' => '[]'])]
+    public array $video = [];
+
     /** @var list<array{float, float, float}> range walk: distance in m, link quality in %, power in mW */
     #[ORM\Column(type: Types::JSON)]
     public array $walk = [];

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\App\Camera;
 
 use Ortholex\Core\Video\PlaceLaw;
+use Symfony\Component\Filesystem\Filesystem;
 use Symfony\Component\Yaml\Exception\ParseException;
 use Symfony\Component\Yaml\Yaml;
 
@@ -51,5 +52,46 @@ final readonly class PlaceLaws
                 previous: $e,
             );
         }
+    }
+
+    /** The place that was said; '' while none was. It is asked, never guessed. */
+    public function place(): string
+    {
+        return trim((string) @file_get_contents($this->placePath()));
+    }
+
+    public function choose(string $place): void
+    {
+        (new Filesystem())->dumpFile($this->placePath(), $place);
+    }
+
+    /** Null for a place that is not in the table, or a table that cannot be read. */
+    public function of(string $place): ?PlaceLaw
+    {
+        try {
+            return $this->all()[$place] ?? null;
+        } catch (\InvalidArgumentException) {
+            return null;
+        }
+    }
+
+    /**
+     * Keeps another table; what cannot be read changes nothing.
+     *
+     * @return array<string, PlaceLaw>
+     *
+     * @throws \InvalidArgumentException with what cannot be read
+     */
+    public function write(string $text): array
+    {
+        $laws = self::read($text);
+        (new Filesystem())->dumpFile("$this->dataFolder/".self::FILE, $text);
+
+        return $laws;
+    }
+
+    private function placePath(): string
+    {
+        return "$this->dataFolder/video_place.txt";
     }
 }

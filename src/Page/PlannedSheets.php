@@ -11,9 +11,6 @@ use Ortholex\App\Book\Sheet\SheetOffer;
 final readonly class PlannedSheets implements SheetOffer
 {
     private const ROWS = [
-        ['41', 'Location', 'Satellites, the fix, and how much a still craft seems to wander.'],
-        ['42', 'Overlay', 'What is drawn over the video picture, on its grid.'],
-        ['43', 'Camera and video', 'Tilt per degree; channel and power within the law of the place.'],
         ['63', 'Series', 'Flights that vary one setting in steps, compared.'],
     ];
 

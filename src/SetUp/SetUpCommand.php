@@ -36,7 +36,10 @@ use Symfony\Component\Filesystem\Filesystem;
 #[AsCommand(name: 'app:set-up', description: 'Makes the database, the shelf and the demo craft where they are missing.')]
 final class SetUpCommand extends Command
 {
-    private const DEMO_FLIGHTS = ['curlew' => ['mixed_sticks', 'hover_and_climb'], 'bittern' => ['hover_and_climb', 'cruise:lost_sync']];
+    private const DEMO_FLIGHTS = [
+        'curlew' => ['mixed_sticks', 'hover_and_climb'],
+        'bittern' => ['hover_and_climb', 'cruise:lost_sync', 'survey'],
+    ];
 
     /** @param iterable<JobHandler> $handlers */
     public function __construct(
@@ -88,7 +91,8 @@ final class SetUpCommand extends Command
 
             return Command::FAILURE;
         }
-        $made = ShelfMaker::fill($this->shelf->folder()) + ShelfMaker::fillEscs($this->shelf->escFolder());
+        $made = ShelfMaker::fill($this->shelf->folder()) + ShelfMaker::fillEscs($this->shelf->escFolder())
+            + ShelfMaker::fillChips($this->shelf->chipFolder());
         if ($made > 0) {
             $output->writeln("made $made firmware images for the shelf");
         }
@@ -105,6 +109,7 @@ final class SetUpCommand extends Command
                     $this->fly($craft, $card, 100 + $i);
                     $output->writeln("flew $card with {$demo->name}");
                 }
+                $assembly->leave();
             }
         }
 

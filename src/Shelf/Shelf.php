@@ -11,6 +11,7 @@ use Ortholex\Core\Firmware\Fit;
 use Ortholex\Core\Firmware\HexImage;
 use Ortholex\Core\Firmware\IntelHex;
 use Ortholex\Core\Firmware\Manifest;
+use Ortholex\Core\Overlay\Chip\ChipManifest;
 
 /** The stand-in for a release server: a folder of images with their manifests; beside it, images from disk. */
 final class Shelf
@@ -30,6 +31,42 @@ final class Shelf
     public function escFolder(): string
     {
         return "$this->dataFolder/shelf-escs";
+    }
+
+    public function chipFolder(): string
+    {
+        return "$this->dataFolder/shelf-chips";
+    }
+
+    /** @return list<ChipShelfItem> newest version first */
+    public function chipItems(): array
+    {
+        $items = [];
+        foreach (glob($this->chipFolder().'/*.json') ?: [] as $path) {
+            $data = json_decode((string) file_get_contents($path), true);
+            $manifest = ChipManifest::fromArray(\is_array($data) ? $data : []);
+            if (null !== $manifest) {
+                $items[] = new ChipShelfItem(basename($path, '.json'), substr($path, 0, -4).'hex', $manifest);
+            }
+        }
+        usort(
+            $items,
+            static fn (ChipShelfItem $a, ChipShelfItem $b): int => $b->manifest->version->compare($a->manifest->version)
+                ?: $a->name <=> $b->name,
+        );
+
+        return $items;
+    }
+
+    /** @throws FirmwareError when there is none */
+    public function chipItem(string $name): ChipShelfItem
+    {
+        foreach ($this->chipItems() as $item) {
+            if ($item->name === $name) {
+                return $item;
+            }
+        }
+        throw FirmwareError::because("There is no image “{$name}” for an overlay chip on the shelf.");
     }
 
     /** @return list<EscShelfItem> newest version first, then by switching frequency */

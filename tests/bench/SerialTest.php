@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Ortholex\Tests\bench;
 
-use Ortholex\Bench\State\WorldState;
 use Ortholex\Bench\Wiring\SerialLine;
 use Ortholex\Core\Link\LinkError;
 use Ortholex\Core\Position\NmeaScan;
@@ -52,7 +51,7 @@ final class SerialTest extends BenchCase
         $client = $this->plug();
         self::assertSame('', $client->listen('3', 38400, false), 'its rail is dead on USB alone');
         $this->world->move('pack', '1');
-        self::assertSame(2, NmeaScan::of($client->listen('3', 38400, false))->whole);
+        self::assertGreaterThanOrEqual(3, NmeaScan::of($client->listen('3', 38400, false))->whole, 'at least one moment');
         self::assertSame(Hearing::Rubbish, Heard::of($client->listen('3', 57600, false), PartRole::Gps)->verdict);
         self::assertSame(Hearing::Rubbish, Heard::of($client->listen('3', 38400, true), PartRole::Gps)->verdict);
         self::assertSame('', $client->listen('1', 38400, false), 'nobody is there');
@@ -67,8 +66,6 @@ final class SerialTest extends BenchCase
     /** @param list<array{string, string}> $wires */
     private function solderWires(array $wires): void
     {
-        $this->world->store->change(static function (WorldState $s) use ($wires): void {
-            $s->soldered = $wires;
-        });
+        $this->world->solder($wires, []);
     }
 }

@@ -16,13 +16,17 @@ final class WayHome
 
     private const MOST_DPS = 90.0;
 
-    /** Sinking by less than this share of what is asked for so long, s, it may stand on something: it is given less and less, % a second. */
+    /**
+     * Sinking by less than this share of what is asked for so long, s, it may stand on something: it is given less and less, % a second.
+     */
     private const STANDS = 0.4;
 
     private const MAYBE_S = 0.3;
     private const LESS_PER_S = 40.0;
 
-    /** It stands where it does not fall though it is given less than this share of what holds it for so long, s: in the air it would fall. */
+    /**
+     * It stands where it does not fall though it is given less than this share of what holds it for so long, s: in the air it would fall.
+     */
     private const BEARS = 0.7;
 
     private const BEARS_S = 0.5;

@@ -43,7 +43,9 @@ final readonly class FlightCard
             Card::HoverAndClimb => self::climb($seconds, $hoverThrottle, $u),
             Card::FlipSet => self::flips($seconds, $hoverThrottle, $u),
             Card::Cruise => self::cruise($seconds, $hoverThrottle, $u),
-            Card::Maiden, Card::LinkLost => throw new \LogicException('It is flown by eyes and thumbs, not by a script; see Sortie.'),
+            Card::Maiden, Card::LinkLost, Card::Survey => throw new \LogicException(
+                'It is flown by eyes and thumbs, not by a script; see Sortie.',
+            ),
         };
 
         $frames = self::byHand($plan, $seconds, $frameHz, $u);

@@ -40,6 +40,25 @@ final readonly class Itinerary
         ]);
     }
 
+    /** Out, over two lines of a marsh and back, at five metres a second. */
+    public static function survey(): self
+    {
+        return self::landing([
+            [0.0, 0.0, 0.0, 0.0, 0.0],
+            [5.0, 0.0, 0.0, 12.0, 0.0],
+            [7.0, 0.0, 0.0, 12.0, 0.0],
+            [17.0, 50.0, 0.0, 12.0, 0.0],
+            [20.0, 50.0, 0.0, 12.0, 90.0],
+            [25.0, 50.0, 25.0, 12.0, 90.0],
+            [28.0, 50.0, 25.0, 12.0, 180.0],
+            [38.0, 0.0, 25.0, 12.0, 180.0],
+            [41.0, 0.0, 25.0, 12.0, 270.0],
+            [46.0, 0.0, 0.0, 12.0, 270.0],
+            [48.0, 0.0, 0.0, 12.0, 360.0],
+            [52.0, 0.0, 0.0, 2.0, 360.0],
+        ]);
+    }
+
     /** Up to a height and out to a distance, and there it stays. */
     public static function out(float $heightM, float $distanceM): self
     {

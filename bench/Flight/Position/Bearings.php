@@ -17,6 +17,9 @@ final class Bearings
     /** When it last could have found home, s. */
     public float $knewS = -\INF;
 
+    /** @var array{float, float}|null the same, kept when it lands */
+    public ?array $lastHome = null;
+
     private bool $wasArmed = false;
 
     public function __construct(
@@ -35,6 +38,7 @@ final class Bearings
         if ($armed && null === $this->home && $this->isReady()) {
             $this->home = $this->receiver->at;
         }
+        $this->lastHome = $this->home ?? $this->lastHome;
         if (!$armed && $this->wasArmed) {
             $this->home = null;
         }

@@ -91,27 +91,26 @@ final readonly class MagneticModel
     private function spherical(float $r, float $lat, float $lon, float $years): array
     {
         [$p, $dp] = self::legendre($lat);
-        $north = $east = $down = 0.0;
         $ratio = self::RADIUS_M / $r;
         $level = cos($lat);
-        $power = $ratio * $ratio;
+        $north = $east = $down = [];
         for ($n = 1; $n <= self::DEGREE; ++$n) {
-            $power *= $ratio;
+            $power = $ratio ** ($n + 2);
             for ($m = 0; $m <= $n; ++$m) {
-                // Plain assignments: the tracing compiler of PHP 8.2 got a list that assigns to its own operands wrong here.
-                $term = $this->terms[$n][$m];
-                $g = $term[0] + $years * $term[2];
-                $h = $term[1] + $years * $term[3];
+                [$g0, $h0, $g1, $h1] = $this->terms[$n][$m];
+                $g = $g0 + $years * $g1;
+                $h = $h0 + $years * $h1;
                 $cos = cos($m * $lon);
                 $sin = sin($m * $lon);
-                $along = $g * $cos + $h * $sin;
-                $north -= $power * $along * $dp[$n][$m];
-                $east += ($power * $m * ($g * $sin - $h * $cos) * $p[$n][$m]) / $level;
-                $down -= ($n + 1) * $power * $along * $p[$n][$m];
+                $along = $power * ($g * $cos + $h * $sin);
+                $north[] = -$along * $dp[$n][$m];
+                $east[] = ($power * $m * ($g * $sin - $h * $cos) * $p[$n][$m]) / $level;
+                $down[] = -($n + 1) * $along * $p[$n][$m];
             }
         }
 
-        return [$north, $east, $down];
+        // Summed at the end: with running sums the tracing compiler of PHP 8.2 came to another field after some calls.
+        return [array_sum($north), array_sum($east), array_sum($down)];
     }
 
     /**
@@ -121,24 +120,52 @@ final readonly class MagneticModel
      */
     private static function legendre(float $lat): array
     {
-        [$s, $c] = [sin($lat), cos($lat)];
+        $s = sin($lat);
+        $c = cos($lat);
         $p = [[1.0]];
         $dp = [[0.0]];
+        $before = $slopesBefore = [];
         for ($n = 1; $n <= self::DEGREE; ++$n) {
-            for ($m = 0; $m <= $n; ++$m) {
-                if ($m === $n) {
-                    $k = 1 === $n ? 1.0 : sqrt((2 * $n - 1) / (2 * $n));
-                    $p[$n][$m] = $k * $c * $p[$n - 1][$m - 1];
-                    $dp[$n][$m] = $k * ($c * $dp[$n - 1][$m - 1] - $s * $p[$n - 1][$m - 1]);
-                    continue;
-                }
-                [$a, $b] = [2 * $n - 1, $n - 2 >= $m ? sqrt(($n - 1) ** 2 - $m * $m) : 0.0];
-                $k = sqrt($n * $n - $m * $m);
-                $p[$n][$m] = ($a * $s * $p[$n - 1][$m] - $b * ($p[$n - 2][$m] ?? 0.0)) / $k;
-                $dp[$n][$m] = ($a * ($s * $dp[$n - 1][$m] + $c * $p[$n - 1][$m]) - $b * ($dp[$n - 2][$m] ?? 0.0)) / $k;
-            }
+            $last = $p[$n - 1];
+            $slopes = $dp[$n - 1];
+            [$p[$n], $dp[$n]] = self::row($n, $s, $c, $last, $slopes, $before, $slopesBefore);
+            $before = $last;
+            $slopesBefore = $slopes;
         }
 
         return [$p, $dp];
+    }
+
+    /**
+     * One degree from the two before it. A method of its own, with plain sums: as one loop with the rest, the tracing compiler of PHP 8.2
+     * came to other figures after a few calls (a test calls it often).
+     *
+     * @param array<int, float> $p   of the degree before, and its slopes
+     * @param array<int, float> $dp
+     * @param array<int, float> $p2  of the degree before that
+     * @param array<int, float> $dp2
+     *
+     * @return array{array<int, float>, array<int, float>}
+     */
+    private static function row(int $n, float $s, float $c, array $p, array $dp, array $p2, array $dp2): array
+    {
+        $row = $slopes = [];
+        for ($m = 0; $m < $n; ++$m) {
+            $k = sqrt($n * $n - $m * $m);
+            $value = (2 * $n - 1) * $s * $p[$m];
+            $slope = (2 * $n - 1) * ($s * $dp[$m] + $c * $p[$m]);
+            if ($m <= $n - 2) {
+                $b = sqrt(($n - 1) * ($n - 1) - $m * $m);
+                $value -= $b * $p2[$m];
+                $slope -= $b * $dp2[$m];
+            }
+            $row[] = $value / $k;
+            $slopes[] = $slope / $k;
+        }
+        $k = 1 === $n ? 1.0 : sqrt((2 * $n - 1) / (2 * $n));
+        $row[] = $k * $c * $p[$n - 1];
+        $slopes[] = $k * ($c * $dp[$n - 1] - $s * $p[$n - 1]);
+
+        return [$row, $slopes];
     }
 }

@@ -15,6 +15,7 @@ use Ortholex\Core\World\BenchState;
 use Ortholex\Core\World\FlightEnd;
 use Ortholex\Core\World\FlownPath;
 use Ortholex\Core\World\Radio;
+use Ortholex\Core\World\ReturnTrial;
 
 /** A bench whose cable is that of a plan; all else is as it is. */
 final readonly class FaultyBench implements Bench
@@ -86,5 +87,10 @@ final readonly class FaultyBench implements Bench
     public function flyLoss(SettingSet $settings, float $heightM, float $windMs, float $chargeUsed, \Closure $progress): FlownPath
     {
         return $this->real->flyLoss($settings, $heightM, $windMs, $chargeUsed, $progress);
+    }
+
+    public function flyReturn(SettingSet $settings, ReturnTrial $trial, \Closure $progress): FlownPath
+    {
+        return $this->real->flyReturn($settings, $trial, $progress);
     }
 }

@@ -102,7 +102,12 @@ final class BarsTest extends DeskCase
         $guard = $this->guard();
         self::assertSame([Bar::Cable, Bar::NothingArms, Bar::NoFix], Bar::in($guard->bars));
         self::assertSame([Bar::Cable, Bar::NothingArms, Bar::LevelUnknown, Bar::NoFix], Bar::in($guard->unmet), 'level only warns');
+        $this->world->solder([['plumb-g2.v', '5V'], ['plumb-g2.gnd', 'GND-L2'], ['plumb-g2.tx', 'RX3']], []);
+        $this->client()->writeSetting('uart.3.role', 'gps');
+        $this->client()->writeSetting('uart.3.baud', '38400');
         $this->world->move('outdoors', '1');
+        self::assertContains(Bar::NoFix, $this->bars(), 'the first fix takes its time');
+        $this->pace->wait(60.0);
         self::assertNotContains(Bar::NoFix, $this->bars());
     }
 

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Ortholex\App\Location;
+namespace Ortholex\App\Location\Sky;
 
 use Ortholex\App\Words\Words;
 use Ortholex\Core\Position\Magnetic\MagneticModel;
