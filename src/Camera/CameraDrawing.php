@@ -71,12 +71,8 @@ final readonly class CameraDrawing
     {
         [$low, $high] = $this->law->reach();
         $marks = [];
-        foreach (
-            [
-                [$low, \sprintf('%.0f° · %.0f µs', $low, $this->law->us($low))],
-                [$high, \sprintf('%.0f° · %.0f µs', $high, $this->law->us($high))],
-            ] as [$deg, $says],
-        ) {
+        foreach ([$low, $high] as $deg) {
+            $says = \sprintf('%.0f° · %.0f µs', $deg, $this->law->us($deg));
             $marks[] = ['deg' => $deg, 'says' => $says] + $this->at(max(-120.0, min(120.0, $deg)), self::ARC + 18);
         }
 
