@@ -505,7 +505,9 @@ final readonly class Board
             $running->number('mounting.yaw_deg'),
         );
 
-        return $turn->apply($this->accelerometer($now));
+        $level = Rotation::degrees($running->number('level.roll_deg'), $running->number('level.pitch_deg'), 0.0);
+
+        return $level->apply($turn->apply($this->accelerometer($now)));
     }
 
     /** The firmware's end of the radio; null for a board without pads. */

@@ -20,9 +20,6 @@ final readonly class HeronModule
     private const TAU_S = 110.0;
     private const LIMIT_C = 95.0;
 
-    /** Cooler than this by so much it goes on, °C. */
-    private const AGAIN_C = 15.0;
-
     /** W of its own, and for each mW that it sends. */
     private const OWN_W = 0.9;
 
@@ -79,7 +76,7 @@ final readonly class HeronModule
                 ? [new self(['mhz' => $value] + $this->state, $this->pace), HeronFrame::answer($verb)]
                 : [$this, HeronFrame::no()],
             HeronVerb::Power => \in_array($value, Heron::POWERS, true)
-                ? [new self(['mw' => $value] + $this->state, $this->pace), HeronFrame::answer($verb)]
+                ? [new self(['mw' => $value, 'protects' => false] + $this->state, $this->pace), HeronFrame::answer($verb)]
                 : [$this, HeronFrame::no()],
         };
     }
@@ -107,7 +104,8 @@ final readonly class HeronModule
             $next = ['deg' => $heat->at($long, $watts, (float) $s['deg'])];
         }
         $next += $s;
-        $next['protects'] = true === $next['protects'] && $next['deg'] > self::LIMIT_C - self::AGAIN_C && $powered;
+        // It stays so until it is told a power again, or loses its own.
+        $next['protects'] = true === $next['protects'] && $powered;
 
         return new self(['at' => $now, 'on' => $powered] + $next, $this->pace);
     }

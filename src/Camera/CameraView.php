@@ -116,6 +116,12 @@ final readonly class CameraView
         };
     }
 
+    /** The best set, in words. */
+    public function best(): string
+    {
+        return implode(', ', array_map(static fn (float $f): string => \sprintf('%.0f', $f), $this->plan?->mhz() ?? []));
+    }
+
     /** What the law of the place lets at its frequency, mW; null while no place is said. */
     public function mostMw(): ?float
     {

@@ -94,6 +94,7 @@ final readonly class LocationView
         $sky = $this->sky;
 
         return match (true) {
+            !$this->known => 'Where it is, how surely, and what it can do with that.',
             null === $this->port => 'Draw one there, or do without: nothing else needs it.',
             LocationLook::Compass === $this->look => 'Hold and return need to know which way the nose points.',
             LocationLook::Home === $this->look => 'Rehearsed here before it is ever needed.',
@@ -274,6 +275,12 @@ final readonly class LocationView
     public function leastCovered(): float
     {
         return CompassFit::LEAST_COVERED;
+    }
+
+    /** Iron that moves with the compass, µT. */
+    public function iron(): string
+    {
+        return implode(', ', array_map(static fn (float $ut): string => \sprintf('%.0f', $ut), $this->turned->fit->offset ?? []));
     }
 
     /** Why it is not calibrated by these readings; '' where it is. */

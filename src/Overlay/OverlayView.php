@@ -65,7 +65,7 @@ final readonly class OverlayView
         return match (true) {
             !$this->known => 'Link the craft once, so that its overlay is known.',
             !$this->preview->flag('overlay.enabled') => 'The overlay is off.',
-            $this->isWrong() && $this->source() !== $this->settings->text('overlay.voltage_from') => 'The true source of the voltage is staged: commit it.',
+            $this->isWrong() && $this->isMended() => 'The true source of the voltage is staged: commit it.',
             $this->isWrong() => SourceVerdict::Stuck === $this->verdict
                 ? 'The voltage that is shown stands still: it comes from the wrong source.'
                 : 'The voltage that is shown is not the pack’s.',
@@ -90,6 +90,12 @@ final readonly class OverlayView
     public function isWrong(): bool
     {
         return SourceVerdict::Stuck === $this->verdict || SourceVerdict::Wrong === $this->verdict;
+    }
+
+    /** Whether another source is staged already. */
+    private function isMended(): bool
+    {
+        return $this->source() !== $this->settings->text('overlay.voltage_from');
     }
 
     public function suits(): bool

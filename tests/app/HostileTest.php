@@ -130,7 +130,7 @@ final class HostileTest extends AppCase
             }
             $given = ['slug' => 'curlew', 'id' => '77', 'other' => '78', 'log' => '79', 'passage' => '80'];
             $given += ['axis' => 'roll', 'number' => '3'];
-            $given += ['upload' => str_repeat('0', 32), 'action' => 'cancel', 'what' => 'theme', 'sheet' => '21'];
+            $given += ['upload' => str_repeat('0', 32), 'action' => 'cancel', 'what' => 'theme', 'sheet' => '21', 'format' => 'gpx'];
             $wants = $route->compile()->getPathVariables();
             $addresses[] = $router->generate(
                 $name,

@@ -14,6 +14,7 @@ final class SheetsTest extends AppCase
         ...['11', '12', '12/escs', '13', '14', '15', '16'],
         ...['21', '22', '23'],
         ...['31', '32', '33'],
+        ...['41', '42', '43'],
         ...['51', '52', '53', '54', '55'],
         ...['61', '62', '71', '72', '73'],
     ];
@@ -98,7 +99,7 @@ final class SheetsTest extends AppCase
 
     public function testAPlannedSheetSaysWhatItWillAnswer(): void
     {
-        foreach (['41', '42', '43', '63'] as $number) {
+        foreach (['63'] as $number) {
             $html = $this->page("/craft/curlew/$number");
             self::assertSame(1, preg_match_all('~<h1[ >]~', $html), $number);
             self::assertStringContainsString('not built', $html, $number);

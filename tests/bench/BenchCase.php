@@ -27,14 +27,17 @@ abstract class BenchCase extends TestCase
     protected DemoCraft $demo;
     private string $folder;
 
+    /** Whose bench it is. */
+    protected string $slug = 'curlew';
+
     protected function setUp(): void
     {
         $this->folder = sys_get_temp_dir().'/bench-'.bin2hex(random_bytes(6));
-        $this->demo = Scenario::craft()['curlew'];
+        $this->demo = Scenario::craft()[$this->slug];
         $this->pace = new ManualPace();
         $store = new WorldStore($this->folder, false);
         $this->world = new World($store, $this->demo->model, $this->demo->physics, Catalogue::loam(), $this->pace);
-        $this->solder('QUERN-F7', '26.01');
+        $this->solder($this->demo->model->hardwareId, '26.01');
         $this->world->store->change(fn (WorldState $s) => ($s->kept = $this->settings('26.01')));
         foreach (array_keys($this->demo->physics->escs) as $pad) {
             $this->solderEsc($pad, 'Withy', '1.4.0');
