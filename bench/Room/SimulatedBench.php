@@ -277,7 +277,7 @@ final readonly class SimulatedBench implements Bench
         $s = $this->world->store->peek();
         $track = new Track();
         $sortie = new Sortie(
-            Itinerary::stay($trial->heightM),
+            Itinerary::stay($trial->heightM, $trial->distanceM),
             $this->road($s, $settings),
             SwitchOff::at(1.0),
             new Wind($trial->windMs, $trial->fromDeg, $trial->windMs / 4, $trial->seed),

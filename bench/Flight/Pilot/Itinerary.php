@@ -86,9 +86,9 @@ final readonly class Itinerary
     }
 
     /** It stays where it is. */
-    public static function stay(float $heightM): self
+    public static function stay(float $heightM, float $northM = 0.0, float $eastM = 0.0): self
     {
-        return new self([[0.0, 0.0, 0.0, $heightM, 0.0], [3600.0, 0.0, 0.0, $heightM, 0.0]]);
+        return new self([[0.0, $northM, $eastM, $heightM, 0.0], [3600.0, $northM, $eastM, $heightM, 0.0]]);
     }
 
     /** @param list<array{float, float, float, float, float}> $places */
