@@ -148,7 +148,7 @@ final readonly class Aids
         $random = (new Noise(((int) ($now * 1e3)) & 0x7FFFFFFF))->block(3 * $count);
         $out = '';
         for ($i = 0; $i < $count; ++$i) {
-            $t = $now - ($count - 1 - $i) * self::COMPASS_S;
+            $t = $now + $i * self::COMPASS_S;
             $pct = $this->output($t);
             $field = $needle->reads($earth, Lie::of($this->state, $t), $pct);
             $out .= pack(

@@ -176,7 +176,7 @@ final readonly class LocationView
 
     public function isCalibrated(): bool
     {
-        return null !== $this->turned && $this->turned->isSet($this->settings);
+        return Turned::isSet($this->turning->result['settings'] ?? null, $this->settings);
     }
 
     /** @return list<HomeCondition> */

@@ -35,7 +35,7 @@ final readonly class AidsClient
     }
 
     /**
-     * @param int $count of readings, 20 ms apart, the last now
+     * @param int $count of readings, 20 ms apart, the first now
      *
      * @return list<CompassReading>
      *

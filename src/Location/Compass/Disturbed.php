@@ -12,8 +12,13 @@ use Ortholex\Core\Position\Magnetic\MagneticField;
 /** What the motors do to the compass, as it was measured: how far the heading is off at hover and at full. */
 final readonly class Disturbed
 {
-    private function __construct(public MotorDisturbance $by, public float $atHoverDeg, public float $atFullDeg, public float $hoverPct)
-    {
+    /** How far it turns the heading; null where nobody knows yet how the earth's field lies. */
+    private function __construct(
+        public MotorDisturbance $by,
+        public ?float $atHoverDeg,
+        public ?float $atFullDeg,
+        public float $hoverPct,
+    ) {
     }
 
     /** @param mixed $kept readings of the job: output, field in x, y, z and down in x, y, z */
@@ -31,8 +36,11 @@ final readonly class Disturbed
             }
         }
         $by = MotorDisturbance::of($readings);
-        if (null === $by || null === $earth) {
+        if (null === $by) {
             return null;
+        }
+        if (null === $earth) {
+            return new self($by, null, null, $hoverPct);
         }
         $level = hypot($earth->northUt, $earth->eastUt);
         $size = max(1e-9, sqrt($down[0] ** 2 + $down[1] ** 2 + $down[2] ** 2));
@@ -43,6 +51,6 @@ final readonly class Disturbed
 
     public function isStop(): bool
     {
-        return $this->atHoverDeg > MotorDisturbance::STOP_DEG;
+        return null !== $this->atHoverDeg && $this->atHoverDeg > MotorDisturbance::STOP_DEG;
     }
 }

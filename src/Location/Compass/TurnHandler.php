@@ -71,7 +71,8 @@ final readonly class TurnHandler implements JobHandler
         } while ($goes < self::LASTS_S && !$enough);
         $turned = Turned::of(self::result($kept)['readings'], $this->earth->of($craft)?->inclinationDeg() ?? 70.0);
 
-        return self::result($kept) + ['covered' => $turned?->coverage()->share() ?? 0.0];
+        // What follows is kept with it: other looks need not fit it again.
+        return self::result($kept) + ['settings' => $turned?->settings() ?? []];
     }
 
     /**

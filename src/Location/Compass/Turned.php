@@ -68,15 +68,19 @@ final readonly class Turned
         ];
     }
 
-    /** Whether a craft is set as these readings say. */
-    public function isSet(SettingSet $set): bool
+    /**
+     * Whether a craft is set as a turning found it.
+     *
+     * @param mixed $found settings that followed, as its job kept them
+     */
+    public static function isSet(mixed $found, SettingSet $set): bool
     {
-        foreach ($this->settings() as $name => $value) {
-            if (abs($set->number($name) - (float) $value) > 1e-3) {
+        foreach (\is_array($found) ? $found : [] as $name => $value) {
+            if (!is_numeric($value) || abs($set->number((string) $name) - (float) $value) > 1e-3) {
                 return false;
             }
         }
 
-        return [] !== $this->settings();
+        return \is_array($found) && [] !== $found;
     }
 }
