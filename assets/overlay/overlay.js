@@ -21,8 +21,8 @@ function put(fields) {
     document.body.append(form);
     form.addEventListener('turbo:submit-end', (e) => {
         form.remove();
-        // What was refused goes back to where it stood.
-        if (!e.detail.success) refreshPage();
+        // What was refused goes back to where it stood, and the words stay.
+        if (!e.detail.success) for (const item of document.querySelectorAll('#picture .item')) item.removeAttribute('transform');
     });
     send(form);
 }

@@ -133,6 +133,7 @@ final readonly class LocationView
         return match (true) {
             !$this->hasCompass() => 'This board has no compass: position gives it figures only.',
             !$this->settings->flag('compass.enabled') => 'The compass is off. Switch it on first.',
+            $this->isTurning() => \sprintf('Turn it on: %.0f %% of the sphere is shown.', 100 * ($this->sphere()?->share() ?? 0.0)),
             null !== $this->disturbed && $this->disturbed->isStop() => \sprintf(
                 'Stop: at hover the motors turn its heading by %.0f°. Mount it farther from the pack’s wires.',
                 $this->disturbed->atHoverDeg,
@@ -172,6 +173,12 @@ final readonly class LocationView
     public function hasCompass(): bool
     {
         return \in_array('compass', $this->sensors, true);
+    }
+
+    /** Whether it is being turned now. */
+    public function isTurning(): bool
+    {
+        return null !== $this->turning && $this->turning->isOpen();
     }
 
     public function isCalibrated(): bool

@@ -212,7 +212,6 @@ final class OverlayController extends SheetController
         $craft = $this->crafts->named($slug);
         $from = VoltageFrom::tryFrom(Input::of($request)->text('from', 20)) ?? throw BadRequest::at('from', 'There is no such source.');
         $this->staging->stage($craft, ['overlay.voltage_from' => $from->value]);
-        $this->watched->forget($craft);
 
         return Answer::of();
     }

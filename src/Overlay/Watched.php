@@ -48,7 +48,7 @@ final readonly class Watched
         $looks = \array_slice([...self::looks($craft), [round($picture->shownV, 2), round($picture->packV, 2)]], -self::MOST);
         // What stands still is not written again and again.
         if ($looks !== self::looks($craft) && !self::isSame($looks)) {
-            $craft->video = ['voltage' => $looks] + $craft->video;
+            $craft->video = ['voltage' => $looks, 'voltage_from' => self::source($craft)] + $craft->video;
             $this->entities->flush();
         }
 
@@ -72,13 +72,6 @@ final readonly class Watched
         return SourceCheck::of(self::looks($craft));
     }
 
-    /** Begins the watching anew: its source was changed. */
-    public function forget(Craft $craft): void
-    {
-        $craft->video = ['voltage' => []] + $craft->video;
-        $this->entities->flush();
-    }
-
     private function mayAsk(Craft $craft): bool
     {
         return $this->links->isLinked($craft) && !$craft->inBootloader && !$this->jobs->holdsLink($craft);
@@ -88,6 +81,10 @@ final readonly class Watched
     private static function looks(Craft $craft): array
     {
         $looks = [];
+        // What was shown from another source tells nothing of this one.
+        if (($craft->video['voltage_from'] ?? '') !== self::source($craft)) {
+            return [];
+        }
         foreach (\is_array($craft->video['voltage'] ?? null) ? $craft->video['voltage'] : [] as $look) {
             if (\is_array($look) && is_numeric($look[0] ?? null) && is_numeric($look[1] ?? null)) {
                 $looks[] = [(float) $look[0], (float) $look[1]];
@@ -95,6 +92,11 @@ final readonly class Watched
         }
 
         return $looks;
+    }
+
+    private static function source(Craft $craft): string
+    {
+        return $craft->settings->text('overlay.voltage_from');
     }
 
     /** @param list<array{float, float}> $looks whether the last four are all the same */
