@@ -7,6 +7,8 @@ import { refreshPage } from '../shell/turbo.js';
 const TRY_MS = 120;
 const WATCH_MS = 2000;
 const REST_US = 500;
+const FARTHEST_DEG = 110;
+const within = (deg) => Math.max(-FARTHEST_DEG, Math.min(FARTHEST_DEG, deg));
 const STEPS = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1, PageUp: 5, PageDown: -5 };
 
 attach('#camera-side', (svg, signal) => {
@@ -75,7 +77,7 @@ attach('#camera-side', (svg, signal) => {
             if (!held) return;
             const p = new DOMPoint(e.clientX, e.clientY).matrixTransform(svg.getScreenCTM().inverse());
             const { x, y } = scale();
-            show(Math.max(-110, Math.min(110, (Math.atan2(y - p.y, p.x - x) * 180) / Math.PI)));
+            show(within((Math.atan2(y - p.y, p.x - x) * 180) / Math.PI));
         },
         { signal },
     );
@@ -91,10 +93,14 @@ attach('#camera-side', (svg, signal) => {
         (e) => {
             if (!e.target.closest('.tilt-handle') || !STEPS[e.key]) return;
             e.preventDefault();
-            show((last ?? Number(handle().getAttribute('aria-valuenow'))) + STEPS[e.key]);
+            show(within((last ?? Number(handle().getAttribute('aria-valuenow'))) + STEPS[e.key]));
         },
         { signal },
     );
+    // Drawn anew, it points where it rests.
+    return () => {
+        last = null;
+    };
 });
 
 attach('#band-plot', (svg, signal) => {
