@@ -67,7 +67,10 @@ final class VideoTest extends AidsCase
     {
         $even = new \Random\Randomizer(new \Random\Engine\Xoshiro256StarStar(6));
         $whole = HeronFrame::answer(HeronVerb::State, (new HeronState(5788, 25, 41.3, false))->pack());
-        self::assertEquals(new HeronState(5788, 25, 41.3, false), HeronState::unpack(HeronFrame::in("rub\x5A".$whole.'bish')->payload ?? ''));
+        self::assertEquals(
+            new HeronState(5788, 25, 41.3, false),
+            HeronState::unpack(HeronFrame::in("rub\x5A".$whole.'bish')->payload ?? ''),
+        );
         for ($i = 0; $i < 2000; ++$i) {
             $bytes = $whole;
             $at = $even->getInt(0, \strlen($bytes) - 1);

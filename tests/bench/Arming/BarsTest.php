@@ -98,7 +98,15 @@ final class BarsTest extends DeskCase
 
     public function testLevelFixAndMapAreNamed(): void
     {
-        $this->onDesk(['level.roll_deg' => 0.0, 'level.pitch_deg' => 0.0, 'location.enabled' => true, 'action.arm.on_in' => '', 'interlock.if_no_fix' => 'forbid']);
+        $this->onDesk(
+            [
+                'level.roll_deg' => 0.0,
+                'level.pitch_deg' => 0.0,
+                'location.enabled' => true,
+                'action.arm.on_in' => '',
+                'interlock.if_no_fix' => 'forbid',
+            ],
+        );
         $guard = $this->guard();
         self::assertSame([Bar::Cable, Bar::NothingArms, Bar::NoFix], Bar::in($guard->bars));
         self::assertSame([Bar::Cable, Bar::NothingArms, Bar::LevelUnknown, Bar::NoFix], Bar::in($guard->unmet), 'level only warns');

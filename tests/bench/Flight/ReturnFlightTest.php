@@ -149,7 +149,17 @@ final class ReturnFlightTest extends TestCase
     public function testALeverHoldsItsPlaceInTheWind(): void
     {
         $set = $this->settings(['action.position_hold.on_in' => '8:1250-1750', 'action.arm.on_in' => '5:1750-']);
-        $this->fly($set, new Wind(6.0, 200.0, 1.5, 12), 0.0, 0.0, 15.0, new Positioning(7), seconds: 40.0, wanted: [Action::PositionHold], off: false);
+        $this->fly(
+            $set,
+            new Wind(6.0, 200.0, 1.5, 12),
+            0.0,
+            0.0,
+            15.0,
+            new Positioning(7),
+            seconds: 40.0,
+            wanted: [Action::PositionHold],
+            off: false,
+        );
         $late = array_filter($this->track->points, static fn (array $p): bool => $p[0] > 12);
         $north = array_column($late, 1);
         $east = array_column($late, 2);

@@ -16,7 +16,10 @@ final class ModuleTest extends TestCase
     /** Checksums reckoned by hand as the exclusive-or of the bytes between $ and *. */
     public function testSentencesAreSpelt(): void
     {
-        $sum = static fn (string $body): string => \sprintf('%02X', array_reduce(str_split($body), static fn (int $x, string $c): int => $x ^ \ord($c), 0));
+        $sum = static fn (string $body): string => \sprintf(
+            '%02X',
+            array_reduce(str_split($body), static fn (int $x, string $c): int => $x ^ \ord($c), 0),
+        );
         foreach (
             [
                 [PlumbCommand::baud(57600), 'PPLG,BAUD,57600'],
