@@ -115,7 +115,7 @@ final class HeardCommands extends Commands
         $this->arm($now, $dt, $tilt, $rate, $cellV);
         $this->righting = $this->armed && \in_array(Action::SelfRight, $this->on, true);
         $this->airMode = $this->control->airMode || \in_array(Action::AirMode, $this->on, true);
-        if ($this->comesHome($lean, $tilt, $height, $climb, $dt)) {
+        if ($this->comesHome($lean, $tilt, $rate, $height, $climb, $dt)) {
             return;
         }
         $alone = $this->stage->fliesAlone();
@@ -148,8 +148,9 @@ final class HeardCommands extends Commands
      * A return, by lever or by plan: whether it is under way, and not blind.
      *
      * @param array{float, float, float} $lean
+     * @param array{float, float, float} $rate
      */
-    private function comesHome(array $lean, float $tilt, float $height, float $climb, float $dt): bool
+    private function comesHome(array $lean, float $tilt, array $rate, float $height, float $climb, float $dt): bool
     {
         $bearings = $this->bearings;
         $returns = $this->armed && (Stage::Return === $this->stage || (Stage::Heard === $this->stage && $this->isOn(Action::Return)));
@@ -159,7 +160,7 @@ final class HeardCommands extends Commands
         $this->way ??= new WayHome($this->set);
         $at = $bearings->at();
         $was = $this->way->stage;
-        $stage = $this->way->look($bearings->home, $at, $height, $climb, $bearings->headingDeg(), $dt);
+        $stage = $this->way->look($bearings->home, $at, $height, $climb, $bearings->headingDeg(), max(array_map(abs(...), $rate)), $dt);
         if (HomeStage::Blind === $stage || null === $at || null === $bearings->home) {
             return false;
         }
@@ -175,6 +176,7 @@ final class HeardCommands extends Commands
             $this->way->turn($bearings->home, $at, $heading),
             $lean,
         );
+        $this->airMode = $this->airMode && !$this->way->seemsToStand();
         $this->throttle = $this->way->lands(Steering::lifted($lift, $tilt), $this->altitude->hovers(), $dt);
 
         return true;

@@ -22,17 +22,20 @@ final class WayHome
     private const STANDS = 0.4;
 
     private const MAYBE_S = 0.3;
-    private const LESS_PER_S = 40.0;
+    private const LESS_PER_S = 80.0;
+
+    /** So long it is let begin to sink before anything is suspected, s. */
+    private const BEGINS_S = 1.0;
 
     /**
-     * It stands where it does not fall though it is given less than this share of what holds it for so long, s: in the air it would fall.
+     * It stands where it neither moves nor turns, m/s and deg/s, though it is given less than this share of what holds it, for so long, s.
+     * Less throttle alone tells nothing: with corrections that reach the idle, air mode gives it back, and it stays up.
      */
     private const BEARS = 0.7;
 
     private const BEARS_S = 0.5;
-
-    /** Faster than this times what is asked it falls. */
-    private const FALLS = 1.8;
+    private const STILL_MS = 0.15;
+    private const STILL_DPS = 20.0;
 
     /** Fastest while it stays over a place, m/s. */
     private const NEAR_MS = 2.0;
@@ -47,7 +50,7 @@ final class WayHome
     private float $backAtM = 0.0;
     private float $stands = 0.0;
     private float $bears = 0.0;
-    private bool $falls = false;
+    private bool $still = false;
 
     /** Whether it was on its way: then home is where it comes down, else where it was asked. */
     private bool $wasOnItsWay = false;
@@ -66,9 +69,11 @@ final class WayHome
      *
      * @param array{float, float}|null $home north and east, m; null where it has none
      * @param array{float, float}|null $at   null without a fix, or without a heading
+     * @param float                    $turn fastest about any axis, deg/s
      */
-    public function look(?array $home, ?array $at, float $height, float $climb, float $headingDeg, float $dt): HomeStage
+    public function look(?array $home, ?array $at, float $height, float $climb, float $headingDeg, float $turn, float $dt): HomeStage
     {
+        $was = $this->stage;
         $begins = null === $this->stage || HomeStage::Blind === $this->stage;
         $far = null === $home || null === $at ? null : hypot($home[0] - $at[0], $home[1] - $at[1]);
         if ($begins) {
@@ -78,9 +83,14 @@ final class WayHome
         $this->stage = $this->plan->next($this->stage, $far, $height, $this->backAtM, $this->beside($home, $at, $headingDeg));
         $this->wasOnItsWay = $this->wasOnItsWay || HomeStage::FlyBack === $this->stage;
         $sinks = HomeStage::ComeDown === $this->stage && -$climb < self::STANDS * $this->plan->sinkMs;
-        // On the ground it hops for a while.
-        $this->stands = HomeStage::ComeDown === $this->stage ? max(0.0, $this->stands + ($sinks ? $dt : -0.5 * $dt)) : 0.0;
-        $this->falls = -$climb > self::FALLS * $this->plan->sinkMs;
+        $this->stands = match (true) {
+            HomeStage::ComeDown !== $this->stage => 0.0,
+            $was !== $this->stage => -self::BEGINS_S,
+            $this->stands < 0 => $this->stands + $dt,
+            // On the ground it hops for a while.
+            default => max(0.0, $this->stands + ($sinks ? $dt : -0.5 * $dt)),
+        };
+        $this->still = abs($climb) < self::STILL_MS && $turn < self::STILL_DPS;
 
         return $this->stage;
     }
@@ -94,10 +104,16 @@ final class WayHome
     public function lands(float $pct, float $base, float $dt): float
     {
         $less = max(0.0, $pct - self::LESS_PER_S * max(0.0, $this->stands - self::MAYBE_S));
-        $this->bears = $this->stands > self::MAYBE_S && !$this->falls && $less < self::BEARS * $base ? $this->bears + $dt : 0.0;
+        $this->bears = $this->seemsToStand() && $this->still && $less < self::BEARS * $base ? $this->bears + $dt : 0.0;
         $this->landed = $this->landed || $this->bears > self::BEARS_S;
 
         return $less;
+    }
+
+    /** Whether it seems to stand: then air mode is to give nothing back that less throttle takes, or it hops and drifts. */
+    public function seemsToStand(): bool
+    {
+        return $this->stands > self::MAYBE_S;
     }
 
     /** Height to climb at, m/s; down is negative. */
@@ -127,7 +143,7 @@ final class WayHome
         };
 
         // What may stand is not leant against the wind: it would tip over.
-        return $this->stands > self::MAYBE_S ? [0.0, 0.0] : $this->drift->tilt($wanted, $speed, $headingDeg, $dt);
+        return $this->seemsToStand() ? [0.0, 0.0] : $this->drift->tilt($wanted, $speed, $headingDeg, $dt);
     }
 
     /**

@@ -30,12 +30,19 @@ use Ortholex\Core\Switches\Action;
 use Ortholex\Core\World\FlightEnd;
 use Ortholex\Demo\Scenario;
 use PHPUnit\Framework\Attributes\Group;
+use PHPUnit\Framework\Attributes\TestWith;
 use PHPUnit\Framework\TestCase;
 
 /** Returns and holds in the simulator: where they end, what they take, and what becomes of them without a fix. */
 final class ReturnFlightTest extends TestCase
 {
+    /** What falls from a metre meets the ground faster than this, m/s. */
+    private const DROPPED_MS = 4.4;
+
     private Track $track;
+
+    /** As the craft of the demo has it. */
+    private int $loopHz = 2000;
 
     /** Fifty from a seed: home within five metres and within a fifth of the charge that was said, or said not to come home. */
     #[Group('slow')]
@@ -63,6 +70,7 @@ final class ReturnFlightTest extends TestCase
             self::assertSame(FlightEnd::Flown, $end, $says);
             $last = $this->track->points[\count($this->track->points) - 1];
             self::assertLessThan(5.0, hypot($last[1], $last[2]), $says);
+            self::assertLessThan(self::DROPPED_MS, $this->track->impactMs, $says.': let down, not dropped');
             self::assertEqualsWithDelta(1.0, $this->track->usedAh / (float) $forecast->ah, 0.2, $says);
             ++$foretold;
         }
@@ -77,6 +85,26 @@ final class ReturnFlightTest extends TestCase
         self::assertSame(['heard', 'hold', 'climb', 'turn', 'fly_back', 'come_down'], $stages);
         $highest = max(array_column($this->track->points, 3));
         self::assertEqualsWithDelta(30.0, $highest, 1.5, 'as high as it is set to');
+    }
+
+    /** Wherever coming down begins, it is not taken for standing: cut off at thirty metres, it would meet the ground at seventeen. */
+    #[Group('slow')]
+    #[TestWith([1000, 0.0])]
+    #[TestWith([2000, 0.0])]
+    #[TestWith([2000, 0.3])]
+    #[TestWith([2000, 0.6])]
+    public function testItIsLetDownAndNotDropped(int $loopHz, float $used): void
+    {
+        $this->loopHz = $loopHz;
+        $against = new Wind(4.0, 180.0, 1.0, 5);
+        foreach (['come back' => [100.0, []], 'land here' => [8.0, ['return.if_near' => 'land_here']]] as $what => [$far, $set]) {
+            $end = $this->fly($this->settings($set), $against, $far, 0.0, 20.0, new Positioning(4), used: $used);
+            self::assertSame(FlightEnd::Flown, $end, $what);
+            $last = $this->track->points[\count($this->track->points) - 1];
+            self::assertLessThan(0.5, $last[3], $what);
+            self::assertLessThan(self::DROPPED_MS, $this->track->impactMs, $what);
+            self::assertGreaterThan(15.0, $last[0], "$what: twenty metres at a metre a second");
+        }
     }
 
     public function testNearHomeItDoesAsItIsSet(): void
@@ -218,7 +246,7 @@ final class ReturnFlightTest extends TestCase
         return Catalogue::loam()
             ->defaults(Version::parse(Catalogue::CURRENT))
             ->with($demo->settings)
-            ->with(['link_loss.then' => 'return', 'motors.loop_rate_hz' => '1000', 'recorder.rate_hz' => '50'])
+            ->with(['link_loss.then' => 'return', 'motors.loop_rate_hz' => (string) $this->loopHz, 'recorder.rate_hz' => '50'])
             ->with(['compass.enabled' => true, 'compass.declination_deg' => -0.2])
             ->with($changed);
     }
@@ -239,6 +267,7 @@ final class ReturnFlightTest extends TestCase
         array $wanted = [Action::Angle],
         bool $off = true,
         $stream = null,
+        float $used = 0.1,
     ): FlightEnd {
         $this->track = new Track();
         $radio = RadioState::fromArray(Scenario::craft()['bittern']->radio);
@@ -248,7 +277,7 @@ final class ReturnFlightTest extends TestCase
             $off ? SwitchOff::at(1.0) : null,
             $wind,
             $height,
-            0.1,
+            $used,
             $wanted,
             track: $this->track,
             fromM: [$distance * cos(deg2rad($bearing)), $distance * sin(deg2rad($bearing))],
