@@ -32,6 +32,8 @@ const fly = async (card) => {
     const before = await rows.count();
     await page.getByRole('button', { name: card }).click();
     await page.waitForFunction((n) => document.querySelectorAll('#logs tbody tr[data-log]').length > n, before, { timeout: 90_000 });
+    // A log can be seen before it is analysed; the picture shows what a flight tells.
+    await page.getByRole('button', { name: 'Cancel' }).first().waitFor({ state: 'detached', timeout: 90_000 });
 };
 
 await go('/craft/curlew/11');
@@ -42,7 +44,6 @@ await page.locator('[data-thing="pack"]').click();
 await page.waitForSelector('.esc-list');
 await page.getByLabel('Tilt of the craft').selectOption('right_down');
 await settled();
-await shot('11-identity');
 await page.getByLabel('Tilt of the craft').selectOption('level');
 
 await go('/craft/curlew/51');
@@ -50,8 +51,8 @@ await page.getByRole('button', { name: 'Carry it out and make it ready' }).click
 await page.waitForTimeout(1500);
 await fly(/Mixed sticks/);
 await go('/craft/curlew/61');
-await page.locator('[data-propose="roll"]').click();
-await page.waitForTimeout(1200);
+await page.locator('#stage-next').click();
+await page.waitForTimeout(1800);
 await shot('61-gains');
 await page.keyboard.press('t');
 await page.getByLabel('Why').fill('roll rings after quick moves');
@@ -61,6 +62,32 @@ await page.waitForTimeout(1500);
 await fly(/Mixed sticks/);
 await page.waitForTimeout(800);
 await shot('51-logs');
+
+// A filter held, with what it would leave; then feed-forward in steps.
+await fly(/Hover and climb/);
+const hover = await page.locator('#logs tbody tr[data-log]').first().getAttribute('data-log');
+await go(`/craft/curlew/62?log=${hover}`);
+await page.locator('#trade-off .knee').waitFor();
+const grip = await page.locator('[data-of="rate_path-1"]').boundingBox();
+await page.mouse.move(grip.x + grip.width / 2, grip.y + 8);
+await page.mouse.down();
+await page.mouse.move(grip.x + grip.width / 2 + 60, grip.y + 8, { steps: 6 });
+await page.mouse.up();
+await page.waitForTimeout(2500);
+await shot('62-filters');
+await page.request.post(`${base}/craft/curlew/discard`, { headers: { 'X-Ortholex': '1' } });
+await go('/craft/curlew/63');
+await page.locator('#series-vary').selectOption('both-ff');
+await page.locator('#series-to').fill('2.4');
+await page.locator('#series-plan input[name="steps"]').fill('5');
+await page.getByRole('button', { name: 'Plan it' }).click();
+await page.locator('#series-fly').click();
+await page.waitForFunction(() => document.querySelectorAll('#series-flights tbody tr').length > 5, null, { timeout: 180_000 });
+await page.waitForTimeout(1500);
+await shot('63-series');
+await page.locator('#series-end').click();
+await page.waitForTimeout(800);
+await go('/craft/curlew/51');
 const ids = await page.locator('#logs tbody tr[data-log]').evaluateAll((rows) => rows.map((r) => r.dataset.log));
 await go(`/craft/curlew/54?log=${ids[0]}&beside=${ids[1]}`);
 await shot('54-response');
@@ -201,7 +228,6 @@ for (let i = 0; i < 3; ++i) {
 }
 await bench('curlew', 'radio:sticks', 'roll=0.62,pitch=0.3,throttle=-0.2,yaw=0.45');
 await page.waitForTimeout(600);
-await shot('22-feel');
 await bench('curlew', 'radio:let_go', '1');
 await bench('curlew', 'radio:sticks', 'throttle=-1');
 await send('/craft/curlew/discard');

@@ -133,7 +133,7 @@ $read =
         ' ',
         (string) shell_exec(
             PHP_BINARY.
-                ' -d opcache.enable_cli=1 -d opcache.jit=tracing -d opcache.jit_buffer_size=128M -r '.
+                ' -d opcache.enable_cli=1 -d opcache.jit=1054 -d opcache.jit_buffer_size=128M -r '.
                 escapeshellarg(str_replace('\\\\', '\\', $read)).
                 ' '.
                 escapeshellarg($long),

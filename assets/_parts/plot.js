@@ -72,7 +72,7 @@ function endLabels(names) {
     };
 }
 
-export function plot(box, { series, data, x, y, bands, range, names, reading, right = 92, hooks = {}, xRange }) {
+export function plot(box, { series, data, x, y, bands, range, names, reading, right = 92, hooks = {}, xRange, xScale = {}, xAxis = {} }) {
     box.replaceChildren();
     const full = { min: data[0][0], max: data[0][data[0].length - 1] };
     const options = {
@@ -82,8 +82,8 @@ export function plot(box, { series, data, x, y, bands, range, names, reading, ri
         legend: { show: false },
         series: [{}, ...series],
         bands,
-        scales: { x: { time: false, ...(xRange ? { range: xRange } : {}) }, y: { range } },
-        axes: [axis(x, { side: 2, size: 26 }), axis(y)],
+        scales: { x: { time: false, ...(xRange ? { range: xRange } : {}), ...xScale }, y: { range } },
+        axes: [axis(x, { side: 2, size: 26, ...xAxis }), axis(y)],
         cursor: { drag: { x: true, y: false, setScale: true }, points: { size: 5 }, x: true, y: false },
         hooks: {
             ...hooks,

@@ -16,8 +16,10 @@ async function begin(box, signal) {
         ink: `--${axis}`,
         traces: [`setpoint_${axis}_dps`, rates[axis]].filter((t) => all.includes(t)),
     }));
+    const speed = JSON.parse(box.dataset.speed || 'null');
     rows.push({ name: 'outputs, %', ink: '--ink-soft', traces: all.filter((t) => t.startsWith('output_')), low: 0, high: 100 });
     const wanted = rows.flatMap((r) => r.traces);
+    if (speed) rows.push({ name: 'rpm', ink: '--stop', traces: [], speed });
     const head = await getTraces(`${box.dataset.url}?traces=${wanted.join(',')}&from=${box.dataset.from}&to=${box.dataset.to}`);
     if (!head || signal.aborted) return;
     const step = head.pairs ? 2 : 1;
@@ -30,12 +32,15 @@ async function begin(box, signal) {
         const left = 54;
         const right = 118;
         const each = (h - 22) / rows.length;
+        box.dataset.size = head.size;
         const x = (i) => left + ((i * head.size) / (box.dataset.to - box.dataset.from)) * (w - left - right);
         rows.forEach((row, n) => {
             const top = n * each + 8;
             const tall = each - 14;
             let [low, high] = [row.low ?? Infinity, row.high ?? -Infinity];
-            if (row.low === undefined) {
+            if (row.speed) {
+                [low, high] = [0, Math.max(...row.speed.rpm, ...row.speed.usual) || 1];
+            } else if (row.low === undefined) {
                 for (const t of row.traces)
                     for (const v of data.get(t)) {
                         low = Math.min(low, v);
@@ -69,6 +74,7 @@ async function begin(box, signal) {
                 g.setLineDash([]);
                 if (lost) ends.push([y(values[(head.count - 1) * step]), box.dataset.place.replace('_', ' '), '--stop']);
             }
+            if (row.speed) drawSpeed(g, row.speed, x, y, box, ends);
             g.textAlign = 'left';
             g.fillStyle = ink('--ink');
             g.fillText(row.name, w - right + 8, top + 10);
@@ -97,4 +103,31 @@ async function begin(box, signal) {
     fit.observe(box);
     signal.addEventListener('abort', () => fit.disconnect());
     document.addEventListener('theme', draw, { signal });
+}
+
+// The logged speed of the motor that is named, against what its output usually gives.
+function drawSpeed(g, speed, x, y, box, ends) {
+    const rate = Number(box.dataset.rate);
+    const onset = box.dataset.onset - box.dataset.from;
+    const last = box.dataset.to - box.dataset.from;
+    const line = (values, colour, dash, wide) => {
+        g.strokeStyle = ink(colour);
+        g.lineWidth = wide;
+        g.setLineDash(dash);
+        g.beginPath();
+        let begun = false;
+        values.forEach((v, k) => {
+            const i = onset + (speed.from + k * speed.step) * rate;
+            if (i < 0 || i > last) return;
+            if (begun) g.lineTo(x(i / (box.dataset.size || 1)), y(v));
+            else g.moveTo(x(i / (box.dataset.size || 1)), y(v));
+            begun = true;
+        });
+        g.stroke();
+        g.setLineDash([]);
+    };
+    line(speed.usual, '--ink-soft', [5, 4], 1.4);
+    line(speed.rpm, '--stop', [], 2.6);
+    const top = y(Math.max(...speed.rpm, ...speed.usual));
+    ends.push([top + 24, '– as logged', '--stop'], [top + 40, '┄ as usual', '--ink-soft']);
 }

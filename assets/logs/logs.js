@@ -4,6 +4,21 @@ import { post, upload } from '../shell/http.js';
 import { say } from '../shell/said.js';
 import { refreshPage, visit } from '../shell/turbo.js';
 
+// What follows from the columns as they are chosen is drawn anew at each choice.
+attach('form[data-follows]', (form, signal) => {
+    let asked = 0;
+    const draw = async () => {
+        const mine = ++asked;
+        const wanted = new URLSearchParams(new FormData(form));
+        wanted.set('part', 'follows');
+        const answer = await fetch(`${form.dataset.follows}?${wanted}`);
+        const there = document.getElementById('follows');
+        if (!answer.ok || mine !== asked || !there) return;
+        there.outerHTML = await answer.text();
+    };
+    form.addEventListener('change', draw, { signal });
+});
+
 attach('[data-import]', (input, signal) => {
     const take = async () => {
         const [file] = input.files;

@@ -111,7 +111,7 @@ export class NoiseMaps {
             ];
             stroked(g, points, ink('--accent'), paper, {
                 width: 1.8,
-                dash: r.kind === 'standing' ? [] : r.kind === 'climbing' ? [8, 3] : [2, 4],
+                dash: r.kind === 'standing' ? [] : r.kind === 'climbing' ? [8, 3] : r.kind === 'own_swing' ? [10, 3, 2, 3] : [2, 4],
             });
             labels.push({ y: points[1][1] + 4, words: r.words });
         }

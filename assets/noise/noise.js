@@ -178,7 +178,9 @@ const ridges = (of, axis) =>
                     ? `${r.hz.toFixed(0)} Hz standing`
                     : r.kind === 'climbing'
                       ? `climbing${r.harmonic ? ` ×${r.harmonic}` : ''}`
-                      : `${r.hz.toFixed(0)} Hz, cannot tell`,
+                      : r.kind === 'own_swing'
+                        ? `${r.hz.toFixed(0)} Hz, the loop's own swing`
+                        : `${r.hz.toFixed(0)} Hz, cannot tell`,
         }));
 const orders = (of, axis) =>
     of.report.noise.orders

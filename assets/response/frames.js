@@ -109,7 +109,8 @@ export class Frames {
         if (this.wanted !== mine || !this.shown) return;
         document.getElementById('frame-says').textContent = w.why
             ? `Left out: ${JSON.parse(this.box.dataset.words)[w.why]}.`
-            : `up to ${w.size_dps.toFixed(0)} deg/s · ${(100 * f.own_share).toFixed(0)} % of its curve its own`;
+            : `up to ${f.largest_dps.toFixed(0)} deg/s, ${w.size_dps.toFixed(0)} as its edges count · ` +
+              `${(100 * f.own_share).toFixed(0)} % of its curve its own`;
         this.draw(f, w);
         this.box.dataset.drawn = mine;
     }

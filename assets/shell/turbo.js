@@ -55,6 +55,12 @@ document.addEventListener('turbo:fetch-request-error', () => {
 
 const typed = (el) => el.matches('input:not([type="checkbox"], [type="radio"], [type="hidden"], [type="file"]), textarea');
 
+// Chosen by hand in a form that is sent by its button: kept, like what is typed, until it is sent.
+const chosen = (el) => el.matches('select, input[type="checkbox"], input[type="radio"]') && el.hasAttribute('data-chosen');
+document.addEventListener('change', ({ target }) => {
+    if (target.matches('select, input') && !target.form?.hasAttribute('data-at-once')) target.setAttribute('data-chosen', '');
+});
+
 document.addEventListener('turbo:before-morph-element', (e) => {
     const { newElement } = e.detail;
     const el = e.target;
@@ -69,6 +75,7 @@ document.addEventListener('turbo:before-morph-element', (e) => {
     }
     // Its form waits for its turn.
     if (el.form?.hasAttribute?.('data-waiting')) e.preventDefault();
+    if (chosen(el) && !el.hasAttribute('data-sent') && newElement.matches(el.tagName)) e.preventDefault();
     // Being typed, or typed and not yet sent.
     if (typed(el) && el.value !== el.defaultValue && !el.hasAttribute('data-sent')) {
         if (el === document.activeElement || !el.hasAttribute('data-setting')) e.preventDefault();
@@ -78,13 +85,12 @@ document.addEventListener('turbo:before-morph-element', (e) => {
 document.addEventListener('turbo:before-morph-attribute', (e) => {
     const { attributeName } = e.detail;
     // Opened by hand, or moved by a script.
-    if (attributeName === 'open' || attributeName === 'style' || attributeName === 'data-sent' || attributeName === 'data-waiting')
-        e.preventDefault();
+    if (['open', 'style', 'data-sent', 'data-waiting', 'data-chosen'].includes(attributeName)) e.preventDefault();
     if (attributeName === 'hidden' && e.target.hasAttribute('data-shown-by-script')) e.preventDefault();
     if (e.target.closest('.progress') && ['aria-valuenow', 'data-percent'].includes(attributeName)) e.preventDefault();
 });
 
 document.addEventListener('turbo:render', () => {
     document.documentElement.dataset.theme = document.body.dataset.theme;
-    for (const el of document.querySelectorAll('[data-sent]')) el.removeAttribute('data-sent');
+    for (const el of document.querySelectorAll('[data-sent]')) for (const name of ['data-sent', 'data-chosen']) el.removeAttribute(name);
 });

@@ -21,9 +21,15 @@ export function moment(value, { outputs, places, top, title }) {
         '<path class="hull" d="M89 78h14v20h-14zM91 78l5-8l5 8"/>',
         ...motors.map((m) => disc(m, value(`output_${m.place}_pct`), value(`rpm_${m.place}`), top.rpm)),
         ...AXES.map((axis, i) => turning(axis, i, value(`setpoint_${axis}_dps`), flown(value, axis), top.dps)),
-        `<text x="4" y="196" class="cap">${title}sticks, µs</text>`,
-        ...STICKS.map((s, i) => stick(s, i, value(`stick_${s}_us`))),
+        ...sticks(value, title),
     ].join('');
+}
+
+// Only those that were logged.
+function sticks(value, title) {
+    const told = STICKS.map((s) => [s, value(`stick_${s}_us`)]).filter(([, us]) => us !== null);
+    const words = told.length ? 'sticks, µs' : 'the sticks were not logged';
+    return [`<text x="4" y="196" class="cap">${title}${words}</text>`, ...told.map(([s, us], i) => stick(s, i, us))];
 }
 
 const flown = (value, axis) => value(`rate_filtered_${axis}_dps`) ?? value(`rate_measured_${axis}_dps`);
@@ -94,5 +100,4 @@ function round(share, off, style) {
     );
 }
 
-const stick = (name, i, us) =>
-    `<text x="${4 + i * 70}" y="210" class="cap">${name} <tspan class="fig">${us === null ? '–' : us.toFixed(0)}</tspan></text>`;
+const stick = (name, i, us) => `<text x="${4 + i * 70}" y="210" class="cap">${name} <tspan class="fig">${us.toFixed(0)}</tspan></text>`;

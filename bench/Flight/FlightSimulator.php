@@ -24,6 +24,7 @@ use Ortholex\Core\Craft\Place;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Switches\Action;
 use Ortholex\Core\World\FlightEnd;
+use Ortholex\Core\World\FlownPath;
 
 /**
  * A closed-loop flight: pilot, receiver, the firmware's own filters, gains and mixer, motors, a rigid body, air and ground.
@@ -47,7 +48,6 @@ final readonly class FlightSimulator
     private const BOX_M = 25.0;
 
     /** Meeting the ground faster than this ends a flight, m/s. */
-    private const CRASH_MS = 4.0;
 
     /** Motors at rest and the craft still for so long end it too, s. */
     private const DONE_S = 1.0;
@@ -307,8 +307,8 @@ final readonly class FlightSimulator
             $lost = $astray > self::LOST_DPS ? $lost + $dt : 0.0;
             $free = $free || $lost > self::LOST_S;
             $done = $flight->isAtRest($commands, $rate) ? $done + $dt : 0.0;
-            if ($motion->impact > self::CRASH_MS || $done > self::DONE_S) {
-                $end = $motion->impact > self::CRASH_MS ? FlightEnd::Crashed : FlightEnd::Flown;
+            if ($motion->impact > FlownPath::BREAKS_MS || $done > self::DONE_S) {
+                $end = $motion->impact > FlownPath::BREAKS_MS ? FlightEnd::Crashed : FlightEnd::Flown;
                 $flight->see($step * $dt, $commands, true);
                 break;
             }

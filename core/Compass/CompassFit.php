@@ -77,7 +77,7 @@ final readonly class CompassFit
         }
         $coverage = SphereCoverage::of(array_map(static fn (array $s): array => self::applied($s, $p), $kept));
         if ($coverage->share() < self::LEAST_COVERED) {
-            throw CompassError::of(CompassFlaw::NotCovered, covered_pct: 100 * $coverage->share(), least_pct: 100 * self::LEAST_COVERED);
+            throw self::notCovered($near, $coverage->share());
         }
         $values = Symmetric3::of(self::matrix($p))->values;
         if (min($values) <= 0 || max($values) / min($values) > self::MOST_CROOKED) {
@@ -185,17 +185,20 @@ final readonly class CompassFit
         return [$root[0][0], $root[1][1], $root[2][2], $root[0][1], $root[0][2], $root[1][2], ...$middle];
     }
 
-    /** @param list<array{float, float, float}> $samples */
-    private static function notCovered(array $samples): CompassError
+    /**
+     * A sphere fitted to a corner of it may lie anywhere: as long as too little was shown, that is told as it was seen while it was turned.
+     *
+     * @param list<array{float, float, float}> $samples
+     * @param float|null                       $fitted  share that the fit saw covered; null where none was found
+     */
+    private static function notCovered(array $samples, ?float $fitted = null): CompassError
     {
-        [$about] = self::frame($samples);
-        $share = SphereCoverage::of(
-            array_map(static fn (array $s): array => [$s[0] - $about[0], $s[1] - $about[1], $s[2] - $about[2]], $samples),
-        )->share();
+        $rough = SphereCoverage::roughly($samples)->share();
+        $share = $rough < self::LEAST_COVERED ? $rough : $fitted;
 
-        return $share < self::LEAST_COVERED
-            ? CompassError::of(CompassFlaw::NotCovered, covered_pct: 100 * $share, least_pct: 100 * self::LEAST_COVERED)
-            : CompassError::of(CompassFlaw::NoEllipsoid);
+        return null === $share
+            ? CompassError::of(CompassFlaw::NoEllipsoid)
+            : CompassError::of(CompassFlaw::NotCovered, covered_pct: 100 * $share, least_pct: 100 * self::LEAST_COVERED);
     }
 
     /**

@@ -14,6 +14,9 @@ final readonly class SphereCoverage
     public const BELTS = 6;
     public const AROUND = 10;
 
+    /** An axis that spans less than twice this showed nothing but noise, µT. */
+    private const LEAST_HALF_UT = 5.0;
+
     /** @param list<int> $counts samples by patch, belts from the top */
     private function __construct(public array $counts)
     {
@@ -33,6 +36,28 @@ final readonly class SphereCoverage
         }
 
         return new self(array_values($counts));
+    }
+
+    /**
+     * Of readings that were not fitted yet: around the middle between the extremes of each axis, and each as long as the others.
+     *
+     * @param list<array{float, float, float}> $readings µT
+     */
+    public static function roughly(array $readings): self
+    {
+        $middle = $half = [0.0, 0.0, 0.0];
+        foreach ([0, 1, 2] as $axis) {
+            $of = array_column($readings, $axis);
+            [$least, $most] = [] === $of ? [0.0, 0.0] : [min($of), max($of)];
+            $middle[$axis] = ($most + $least) / 2;
+            $half[$axis] = max(self::LEAST_HALF_UT, ($most - $least) / 2);
+        }
+
+        return self::of(array_map(static fn (array $r): array => [
+            ($r[0] - $middle[0]) / $half[0],
+            ($r[1] - $middle[1]) / $half[1],
+            ($r[2] - $middle[2]) / $half[2],
+        ], $readings));
     }
 
     /** 0 to 1. */

@@ -11,6 +11,7 @@ enum BadRowReason: string implements Code
 {
     case TooLong = 'bad_row.too_long';
     case Torn = 'bad_row.torn';
+    case BreaksOff = 'bad_row.breaks_off';
     case WrongCells = 'bad_row.wrong_cells';
     case NotANumber = 'bad_row.not_a_number';
     case NotFinite = 'bad_row.not_finite';

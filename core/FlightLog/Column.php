@@ -7,12 +7,13 @@ namespace Ortholex\Core\FlightLog;
 /** Numbers of one kind, little-endian, in memory or spooled to a file that goes with the object. */
 final class Column
 {
-    /** Beyond this a spooled column lies on disk. */
-    private const IN_MEMORY = 65536;
+    /** The process that opened the file: another one that shares it would move its place, and opens it anew. */
+    private int $owner;
 
     /** @param resource|null $stream */
     private function __construct(private string $bytes, private $stream, public int $count, private readonly int $size)
     {
+        $this->owner = (int) getmypid();
     }
 
     /** Float32 in memory. */
@@ -24,7 +25,7 @@ final class Column
     /** Empty, to be appended to. @param 4|8 $size bytes of a number */
     public static function spool(int $size): self
     {
-        $stream = fopen('php://temp/maxmemory:'.self::IN_MEMORY, 'w+b');
+        $stream = tmpfile();
         if (false === $stream) {
             throw LogError::noTemporaryFile(sys_get_temp_dir());
         }
@@ -56,9 +57,24 @@ final class Column
         if (0 === $count) {
             return '';
         }
-        fseek($this->stream, $this->size * $first);
+        $stream = $this->own();
+        fseek($stream, $this->size * $first);
 
-        return (string) stream_get_contents($this->stream, $this->size * $count);
+        return (string) stream_get_contents($stream, $this->size * $count);
+    }
+
+    /** @return resource */
+    private function own()
+    {
+        \assert(null !== $this->stream);
+        $now = (int) getmypid();
+        if ($now !== $this->owner) {
+            $stream = fopen(stream_get_meta_data($this->stream)['uri'] ?? '', 'rb');
+            $this->stream = false !== $stream ? $stream : throw LogError::noTemporaryFile(sys_get_temp_dir());
+            $this->owner = $now;
+        }
+
+        return $this->stream;
     }
 
     /** @return list<float> */

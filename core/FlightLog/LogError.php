@@ -91,6 +91,11 @@ final class LogError extends \RuntimeException
         );
     }
 
+    public static function unknownUnit(string $trace, string $unit): self
+    {
+        return self::of("“{$unit}” is no unit that {$trace} can be read in. docs/log-format.md lists them.");
+    }
+
     public static function unknownTrace(string $trace): self
     {
         return new self("“{$trace}” is no trace. docs/log-format.md has their names.");
@@ -125,6 +130,14 @@ final class LogError extends \RuntimeException
     public static function timeStands(): self
     {
         return new self('The time column never moves forward, so no sample rate can be found.');
+    }
+
+    public static function tooFast(float $periodS): self
+    {
+        return new self(
+            \sprintf('The time column has a sample every %.3g s, which no recorder writes. ', $periodS).
+                'Is it in another unit than its name says?',
+        );
     }
 
     public static function noSamples(): self

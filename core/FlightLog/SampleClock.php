@@ -14,10 +14,23 @@ use Ortholex\Core\Signal\Statistics;
  *
  * The rate is samples over duration in gap-free runs, so stamps rounded coarser than the period do no harm.
  * Up to five missing samples are bridged by straight lines; a longer pause starts a new segment.
+ *
+ * @phpstan-import-type Part from RunGrid
  */
 final readonly class SampleClock
 {
     private const MOST_BRIDGED = 5;
+
+    /** No recorder samples faster; stamps that say so are in another unit. */
+    private const LEAST_PERIOD_S = 4e-6;
+
+    /** So many samples tell the period by the stretch they span; it is off by no more than this share from that of single steps. */
+    private const LEAST_KEPT = 200;
+
+    private const MOST_KEPT_OFF = 0.2;
+
+    /** Rows looked at in one place for what stamps were rounded to. */
+    private const LOOKED_AT = 3000;
 
     /** As many steps as this are enough to find the middle one. */
     private const STEPS_KEPT = 200_000;
@@ -69,16 +82,20 @@ final readonly class SampleClock
         $coarse = Statistics::median($positive);
         $dt = self::period($times, $forward->runs, 2.5 * $coarse);
         $quantum = self::quantum($times, $positive, $dt);
-        // Second look with the true period: short gaps no longer dilute it.
-        $dt = self::period($times, $forward->runs, 1.5 * $dt + $quantum);
-        $faults = [$forward->faults];
-        $parts = [];
-        foreach ($forward->runs as $run) {
-            $grid = (new RunGrid($dt, $quantum, $leftOut, self::MOST_BRIDGED))->lay($times, $run);
-            array_push($parts, ...$grid->parts);
-            $faults[] = $grid->faults;
+        // Second look with the true period: short gaps no longer dilute it. Where stamps come late by chance, long steps are not gaps.
+        if (!self::isUneven($positive, $dt) || $quantum > 0.3 * $dt) {
+            $dt = self::period($times, $forward->runs, 1.5 * $dt + $quantum);
         }
-        $faults = array_merge(...$faults);
+        // Stamps that come late by chance are longer steps at most: the period is the one that whole stretches keep.
+        [$parts] = self::laid($times, $forward->runs, $dt, $quantum, $leftOut);
+        $samples = array_sum(array_column($parts, 'count')) - \count($parts);
+        $kept = $samples >= self::LEAST_KEPT ? array_sum(array_column($parts, 'spanS')) / $samples : $dt;
+        $dt = abs($kept / $dt - 1) < self::MOST_KEPT_OFF ? $kept : $dt;
+        if ($dt < self::LEAST_PERIOD_S) {
+            throw LogError::tooFast($dt);
+        }
+        [$parts, $faults] = self::laid($times, $forward->runs, $dt, $quantum, $leftOut);
+        $faults = array_merge($forward->faults, $faults);
         usort($faults, static fn (TimeFault $a, TimeFault $b): int => $a->row <=> $b->row);
         $segments = self::segments($parts, $dt);
 
@@ -92,9 +109,27 @@ final readonly class SampleClock
     }
 
     /**
+     * @param list<list<array{int, int}>> $runs
+     * @param array<int, int>             $leftOut
+     *
+     * @return array{list<Part>, list<TimeFault>}
+     */
+    private static function laid(Column $times, array $runs, float $dt, float $quantum, array $leftOut): array
+    {
+        $parts = $faults = [];
+        foreach ($runs as $run) {
+            $grid = (new RunGrid($dt, $quantum, $leftOut, self::MOST_BRIDGED))->lay($times, $run);
+            array_push($parts, ...$grid->parts);
+            array_push($faults, ...$grid->faults);
+        }
+
+        return [$parts, $faults];
+    }
+
+    /**
      * Parts one after the other: where the clock was started anew, what follows is shifted to stand after what was before.
      *
-     * @param list<array{rows: list<array{int, int}>, missing: array<int, int>, start: float, count: int}> $parts
+     * @param list<Part> $parts
      *
      * @return list<Segment>
      */
@@ -262,6 +297,21 @@ final readonly class SampleClock
         return $steps;
     }
 
+    /**
+     * Whether more than a twentieth of the steps are off the period by a tenth.
+     *
+     * @param list<float> $positive steps forward
+     */
+    private static function isUneven(array $positive, float $dt): bool
+    {
+        $uneven = 0;
+        foreach ($positive as $d) {
+            $uneven += abs($d - $dt) > 0.1 * $dt && $d < 2.5 * $dt ? 1 : 0;
+        }
+
+        return $uneven >= 0.05 * \count($positive);
+    }
+
     /** @param list<list<array{int, int}>> $runs */
     private static function period(Column $times, array $runs, float $gap): float
     {
@@ -290,31 +340,37 @@ final readonly class SampleClock
      */
     private static function quantum(Column $times, array $positive, float $dt): float
     {
-        $uneven = 0;
-        $near = [];
-        foreach ($positive as $d) {
-            $uneven += abs($d - $dt) > 0.1 * $dt && $d < 2.5 * $dt ? 1 : 0;
-            if ($d < 1.5 * $dt) {
-                $near[] = $d;
-            }
-        }
         $seen = min(
             $times->count - 1,
             \count($positive) < self::STEPS_KEPT / 2 || $times->count <= self::STEPS_KEPT ? $times->count - 1 : \count($positive),
         );
-        if ($uneven < 0.05 * \count($positive) && \count($positive) > 0.95 * $seen) {
+        if (!self::isUneven($positive, $dt) && \count($positive) > 0.95 * $seen) {
             return 0.0;
         }
-        $first = $times->values(0, 3000);
-        // A grid that all stamps lie on, coarsest first.
+        // Stamps with so many digits are rounded coarser later on.
+        $coarsest = 0.0;
+        foreach ([0, intdiv($times->count, 2), max(0, $times->count - self::LOOKED_AT)] as $from) {
+            $coarsest = max($coarsest, self::grid($times->values($from, min(self::LOOKED_AT, $times->count - $from)), 20 * $dt));
+        }
+
+        return $coarsest;
+    }
+
+    /**
+     * The coarsest round grid that all stamps lie on; 0 where they lie on none.
+     *
+     * @param list<float> $stamps
+     */
+    private static function grid(array $stamps, float $most): float
+    {
         for ($power = 0; $power <= 7; ++$power) {
             foreach ([1.0, 0.5, 0.2] as $step) {
                 $grid = $step * 10 ** -$power;
-                if ($grid > 20 * $dt) {
+                if ($grid > $most) {
                     continue;
                 }
                 $fits = true;
-                foreach ($first as $t) {
+                foreach ($stamps as $t) {
                     if (abs($t / $grid - round($t / $grid)) > 1e-3) {
                         $fits = false;
                         break;
@@ -325,8 +381,7 @@ final readonly class SampleClock
                 }
             }
         }
-        sort($near);
 
-        return [] === $near ? 0.0 : Statistics::quantileOfSorted($near, 0.99) - Statistics::quantileOfSorted($near, 0.01);
+        return 0.0;
     }
 }

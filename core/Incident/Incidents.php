@@ -5,130 +5,225 @@ declare(strict_types=1);
 namespace Ortholex\Core\Incident;
 
 use Ortholex\Core\FlightLog\FlightLog;
+use Ortholex\Core\Incident\Motion\Blocks;
+use Ortholex\Core\Incident\Motion\CraftModel;
+use Ortholex\Core\Incident\Motion\Doubt;
+use Ortholex\Core\Incident\Motion\FlightRun;
+use Ortholex\Core\Incident\Motion\Motion;
+use Ortholex\Core\Incident\Motion\RotorLaw;
+use Ortholex\Core\Incident\Motion\Unexplained;
+use Ortholex\Core\Incident\Saying\Kind;
 
 /**
- * Finds the moments when it went wrong, and whose motor stopped pushing: detect, fit, attribute, describe.
- *
- * Rotation counts as unasked by how far it lies outside all that was asked within the last tenth of a second: a lag is
- * no incident. The motor follows from the angular acceleration that the outputs do not explain: for each motor a
- * cumulative likelihood ratio (Page 1954) weighs "it pushes no more" against "all is well", step by step; its change point
- * is the onset, and the motor that explains most is named.
+ * Finds the moments when it went wrong, and what it was: learn the craft from the flight, find what no whole craft does, detect
+ * rotation that nobody asked for, and give each moment the cause that explains what the others do not.
  */
 final readonly class Incidents
 {
     public const FULL_PCT = 97.0;
     public const MERGE_S = 0.5;
 
-    /** A loss that other motors make up for can go unseen this long. */
-    public const BEFORE_SIGN_S = 3.0;
+    /** What a craft short of a motor does afterwards belongs to its loss for so long. */
+    public const AFTERWARDS_S = 3.0;
 
-    /** @return list<Incident> in order of time */
-    public static function of(FlightLog $log): array
+    /** What surrounds a sign by so much teaches nothing of a whole craft. */
+    private const UNSURE_S = 1.0;
+
+    /** Blocks that a craft can be learned from. */
+    private const LEAST_TAUGHT = 700;
+
+    /** A choice of less or more to learn from must be liker a craft by this. */
+    private const LESS_FOR_LATER = 0.02;
+
+    /**
+     * @param Motion|null $motion of the log, where it was made already
+     *
+     * @return list<Incident> in order of time
+     */
+    public static function of(FlightLog $log, ?Motion $motion = null): array
     {
-        $runs = FlightRun::allOf($log);
-        if ([] === $runs) {
+        $motion ??= Motion::of($log);
+        [$runs, $places] = [$motion->runs, $motion->places];
+        if ([] === $runs || [] === $places) {
             return [];
         }
-        $places = $log->places();
         $limit = UnaskedRotation::limit($runs);
         $signs = [];
         foreach ($runs as $run) {
-            foreach (UnaskedRotation::spans($run, $limit) as [$from, $to]) {
+            foreach ([] === $run->set ? [] : UnaskedRotation::spans($run, $limit) as [$from, $to]) {
                 $signs[] = Suspicion::ofRotation($run, $from, $to);
             }
         }
-        // Speed is direct evidence. All that a craft does while short of a motor belongs to that loss.
-        $stopped = array_merge(...array_map(RpmLosses::of(...), $runs));
-        $taught = [...$signs, ...$stopped];
-        $model = MotorLosses::learn($runs, $taught, $places);
-        $found = array_map(static fn (Suspicion $s): array => [$s, $model], self::distinct($stopped));
-        $signs = array_values(array_filter($signs, static fn (Suspicion $s): bool => !self::belongsToOne($s, $stopped)));
-        [$losses, $better] = self::losses($runs, $model, $signs, $taught, $places);
-        $told = [];
+        [$unexplained, $doubt, $losses] = self::losses($motion, $signs);
+        $found = [];
         foreach ($losses as $loss) {
-            if (!self::belongsToOne($loss, $stopped) && !self::belongsToOne($loss, $told)) {
-                [$loss, $signs] = self::withWhatFollows($loss, $signs);
-                $told[] = $loss;
-                $found[] = [$loss, $better];
+            [$loss, $signs] = self::withWhatFollows($loss, $signs);
+            $found[] = Incident::ofLoss($loss, $places, $unexplained[$loss->run->number] ?? null);
+        }
+        foreach ($runs as $run) {
+            foreach (self::glitches($run, $losses, $signs) as $glitch) {
+                $found[] = Incident::ofRotation($glitch, Kind::SensorGlitch, $places, $unexplained[$run->number] ?? null);
             }
         }
         foreach ($signs as $sign) {
-            $found[] = [$sign, $better];
+            $off = $unexplained[$sign->run->number] ?? null;
+            $kind = Rivals::of($sign, $off, $doubt);
+            $at = Kind::Hit === $kind && null !== $off && null !== $doubt ? Rivals::knock($sign, $off, $doubt) : $sign->from;
+            $found[] = Incident::ofRotation($sign->since($at), $kind, $places, $off);
         }
-        $incidents = array_map(static fn (array $f): Incident => self::told($f[0], $f[1], $limit, $places), $found);
-        usort($incidents, static fn (Incident $a, Incident $b): int => $a->atS <=> $b->atS);
+        usort($found, static fn (Incident $a, Incident $b): int => $a->atS <=> $b->atS);
 
-        return $incidents;
+        return $found;
     }
 
     /**
-     * Losses that the motion alone tells, and the model once it was learned without them.
+     * Moments at which a rate was out and back, with no sign and no loss about them.
      *
-     * @param list<FlightRun> $runs
-     * @param list<Suspicion> $signs  that speak for a loss
-     * @param list<Suspicion> $taught what the model was learned without
-     * @param list<string>    $places
-     *
-     * @return array{list<Suspicion>, CraftModel|null}
-     */
-    private static function losses(array $runs, ?CraftModel $model, array $signs, array $taught, array $places): array
-    {
-        // With no sign to go by, only a model that explains how this craft tilts may accuse a motor.
-        if (null === $model || ([] === $signs && !MotorLosses::mayAccuse($model))) {
-            return [[], $model];
-        }
-        $losses = MotorLosses::of($runs, $model, [] === $signs);
-        if ([] === $losses) {
-            return [[], $model];
-        }
-        // What came after a loss taught the model wrong: learn again without it, and look again.
-        $better = MotorLosses::learn($runs, [...$taught, ...$losses], $places) ?? $model;
-
-        return [MotorLosses::of($runs, $better, [] === $signs), $better];
-    }
-
-    /**
-     * A wreck has no motor that turns: another motor has a line of its own where it came clearly later, the same one where it
-     * had run again.
-     *
-     * @param list<Suspicion> $stopped
+     * @param list<Suspicion> $losses
+     * @param list<Suspicion> $signs
      *
      * @return list<Suspicion>
      */
-    private static function distinct(array $stopped): array
+    private static function glitches(FlightRun $run, array $losses, array $signs): array
     {
-        $told = null;
-        $out = [];
-        foreach ($stopped as $one) {
-            $wait = $one->run->steps(self::BEFORE_SIGN_S);
-            if (
-                null !== $told
-                && $told->run === $one->run
-                && $one->from <= ($told->stopped === $one->stopped ? $told->to : $told->from) + $wait
-            ) {
-                continue;
+        $found = [];
+        $near = $run->steps(self::MERGE_S);
+        $last = -$near - 1;
+        foreach ($run->glitches as $at) {
+            $told = $at - $last <= $near;
+            foreach ([...$losses, ...$signs] as $s) {
+                $told = $told || ($s->run === $run && $at >= $s->from - $near && $at <= $s->to + $near);
             }
-            $told = $one;
-            $out[] = $one->until(min($one->to, $one->from + $wait));
+            if (!$told) {
+                $found[] = Suspicion::ofRotation($run, $at, $at);
+                $last = $at;
+            }
         }
 
-        return $out;
+        return $found;
     }
 
-    /** @param list<Suspicion> $stopped */
-    private static function belongsToOne(Suspicion $s, array $stopped): bool
+    /**
+     * @param list<Suspicion> $signs
+     *
+     * @return array{array<int, Unexplained>, Doubt|null, list<Suspicion>} what is unexplained by number of the run
+     */
+    private static function losses(Motion $motion, array $signs): array
     {
-        foreach ($stopped as $one) {
-            if (
-                $one->run === $s->run
-                && $s->from >= $one->from - $s->run->steps(self::MERGE_S)
-                && $s->from <= $one->to + $s->run->steps(self::BEFORE_SIGN_S)
-            ) {
-                return true;
+        [$blocks, $places, $law] = [$motion->blocks, $motion->places, $motion->law];
+        $speeds = array_map(static fn (Blocks $b): ?SpeedEvidence => null === $law ? null : SpeedEvidence::of($b, $law), $blocks);
+        $byRun = $losses = [];
+        $doubt = null;
+        // What was found teaches wrong: learned again without it, and looked at again.
+        for ($round = 0; $round < 2; ++$round) {
+            [$model, $teaching] = self::learned($motion, [...$signs, ...$losses], $law);
+            if (null === $model) {
+                break;
+            }
+            $unexplained = array_map(static fn (Blocks $b): Unexplained => Unexplained::of($b, $model), $teaching);
+            $doubt = Doubt::of($unexplained);
+            $before = $losses;
+            $losses = $model->isOfThisCraft($places) ? MotorLosses::of($unexplained, $doubt, $speeds) : [];
+            $byRun = array_column(array_map(static fn (Unexplained $u): array => [$u->blocks->run->number, $u], $unexplained), 1, 0);
+            $law = $model->law;
+            if ([] === $losses && [] === $before) {
+                break;
             }
         }
 
-        return false;
+        return [$byRun, $doubt, $losses];
+    }
+
+    /**
+     * The craft, learned without what surrounds signs and losses, or from before the first of them, or from all: whichever is most
+     * like a craft whose motors sit where they do. A motor that stays lost would else teach that it never did anything.
+     *
+     * @param list<Suspicion> $without
+     *
+     * @return array{CraftModel|null, list<Blocks>} with what it was learned from
+     */
+    private static function learned(Motion $motion, array $without, ?RotorLaw $law): array
+    {
+        [$blocks, $places] = [$motion->blocks, $motion->places];
+        $best = [null, $blocks];
+        $most = -\INF;
+        $choices = [] === $without
+            ? [$blocks]
+            : [self::around($blocks, $without), self::before($blocks, $without), self::before($blocks, [self::wildest($without)]), $blocks];
+        foreach ($choices as $k => $choice) {
+            if (array_sum(array_map(static fn (Blocks $b): int => $b->teaching(), $choice)) < self::LEAST_TAUGHT) {
+                continue;
+            }
+            $model = $choice === $blocks ? $motion->model : CraftModel::fit($choice, $places, $law ?? $best[0]?->law);
+            $likeness = null === $model ? -\INF : $model->likeness($places) - self::LESS_FOR_LATER * $k;
+            if ($likeness > $most) {
+                $most = $likeness;
+                $best = [$model, $choice];
+            }
+        }
+
+        return $best;
+    }
+
+    /** @param non-empty-list<Suspicion> $signs */
+    private static function wildest(array $signs): Suspicion
+    {
+        $wildest = $signs[0];
+        $most = -1.0;
+        foreach ($signs as $sign) {
+            $stray = 0.0;
+            for ($i = $sign->from; [] !== $sign->run->unasked && $i <= $sign->to; $i += 3) {
+                $stray += $sign->run->strayAt($i);
+            }
+            if ($stray > $most) {
+                $most = $stray;
+                $wildest = $sign;
+            }
+        }
+
+        return $wildest;
+    }
+
+    /**
+     * @param list<Blocks>    $blocks
+     * @param list<Suspicion> $without
+     *
+     * @return list<Blocks>
+     */
+    private static function around(array $blocks, array $without): array
+    {
+        return array_map(static function (Blocks $b) use ($without): Blocks {
+            $stretches = [];
+            foreach ($without as $s) {
+                if ($s->run === $b->run) {
+                    $stretches[] = [$s->from - $s->run->steps(self::UNSURE_S), $s->to + $s->run->steps(self::UNSURE_S)];
+                }
+            }
+
+            return $b->without($stretches);
+        }, $blocks);
+    }
+
+    /**
+     * @param list<Blocks>    $blocks
+     * @param list<Suspicion> $without
+     *
+     * @return list<Blocks>
+     */
+    private static function before(array $blocks, array $without): array
+    {
+        return array_map(static function (Blocks $b) use ($without): Blocks {
+            $first = \PHP_INT_MAX;
+            foreach ($without as $s) {
+                if ($s->run->number < $b->run->number) {
+                    $first = 0;
+                } elseif ($s->run === $b->run) {
+                    $first = min($first, $s->from - $s->run->steps(self::UNSURE_S));
+                }
+            }
+
+            return \PHP_INT_MAX === $first ? $b : $b->without([[max(0, $first), $b->run->count()]]);
+        }, $blocks);
     }
 
     /**
@@ -142,38 +237,19 @@ final readonly class Incidents
     {
         $left = [];
         $run = $loss->run;
+        $to = $loss->to;
         foreach ($signs as $sign) {
             if (
                 $sign->run === $run
-                && $sign->from >= $loss->from - $run->steps(self::MERGE_S)
-                && $sign->from <= $loss->to + $run->steps(self::BEFORE_SIGN_S)
+                && $sign->to >= $loss->from - $run->steps(self::MERGE_S)
+                && $sign->from <= $to + $run->steps(self::AFTERWARDS_S)
             ) {
-                $loss = $loss->until(max($loss->to, $sign->to));
+                $to = max($to, $sign->to);
             } else {
                 $left[] = $sign;
             }
         }
 
-        return [$loss, $left];
-    }
-
-    /** @param list<string> $places */
-    private static function told(Suspicion $s, ?CraftModel $model, float $limit, array $places): Incident
-    {
-        $thrust = null === $model ? [] : CraftModel::thrust($s->run->outputs, $model->lagS, $model->power, $s->run->stepS);
-        $onset = Onset::of($s, $limit, $model, $thrust);
-        $who = Attribution::of($s, $onset, $model, $thrust, $places);
-
-        return new Incident(
-            $s->run->timeAt($onset),
-            $s->run->timeAt($s->to),
-            $who->place,
-            round($who->margin, 3),
-            \array_slice($who->ranked, 0, 6),
-            Timeline::of($s->run, $onset, $s->to, $places, $who->place),
-            $who->rotation,
-            $who->against,
-            $who->evidence,
-        );
+        return [$loss->until($to), $left];
     }
 }

@@ -4,231 +4,374 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\Incident;
 
+use Ortholex\Core\Incident\Motion\Doubt;
+use Ortholex\Core\Incident\Motion\Unexplained;
+use Ortholex\Core\Signal\Statistics;
+
 /**
- * What each motor does, learned from the flight, and the stretches in which one of them pushes no more: for each motor a
- * cumulative likelihood ratio (Page 1954) of "it pushes no more" against "all is well".
+ * Stretches in which one motor pushes no more, or only half: for each motor a cumulative likelihood ratio (Page 1954) of that
+ * against “all is well”, out of the motion and, where they were logged, the speeds; both can speak for it and against it.
+ *
+ * How much such a ratio must reach follows from the log itself: the same ratio is run for what cannot be, a motor that pushes more
+ * than it is asked to. What the model gets wrong in that direction it gets wrong in the other.
  */
 final readonly class MotorLosses
 {
-    /** What the likelihood ratio must reach before a loss is believed, and over how long. */
-    private const LEAST_LIKELIHOOD = 60.0;
+    /** Shares of its thrust that a motor may have left. */
+    private const SHARES = [0.0, 0.5];
 
-    private const LEAST_LOSS_S = 0.06;
+    /** What is left is told to this. */
+    private const FINE_SHARES = [0.0, 0.25, 0.5, 0.7];
 
-    /** Where no rotation or full output gives a sign, much more is asked. */
-    private const LEAST_LIKELIHOOD_ALONE = 300.0;
+    private const LEAST_SCORE = 9.0;
 
-    /** No step and axis is worth more than this: one gust is no loss. */
-    private const MOST_PER_STEP = 6.0;
+    /** That a second motor fails in the same flight, apart from the first, is so much less likely. */
+    private const SECOND_MOTOR = 2.0;
 
-    /** Early on the loss is purest: later the craft tumbles, and nothing is certain any more. */
+    /** No motor gives half of its thrust for less than this and then all of it. */
+    private const LEAST_WEAK_S = 0.6;
+
+    /** A loss must tell that much in this time. */
+    private const TOLD_S = 3.0;
+
+    private const LEAST_SUM = 3.0;
+
+    /** Over what the impossible reached. */
+    private const OVER_IMPOSSIBLE = 1.5;
+
+    /** Where its speed acquits a motor, its prop may still be at fault: then so much more is asked. */
+    private const WITHOUT_SPEED = 2.0;
+
+    /** The best motor over the second, as a share of the best. */
+    private const LEAST_LEAD = 0.2;
+
+    /** Of what an unknown push of any direction would explain, the loss must explain this share. */
+    private const LEAST_OF_PUSH = 0.65;
+
+    private const LEAST_ALONE = 0.6;
+
+    /** Blocks that make up most of a knock; without them a loss must still stand by half. */
+    private const KNOCK_BLOCKS = 5;
+
+    /** So many of its lags a rotor takes to regain its speed. */
+    private const REGAINED = 1.5;
+
+    private const LEAST_LOSS_S = 0.12;
+
+    /** Early on the loss is purest. */
     private const PURE_S = 0.5;
 
-    /** Share of the tilting acceleration that the model must explain. */
-    private const LEAST_R2 = 0.25;
+    /** The impossible is not looked for so near a loss: what comes of it looks like anything, s. */
+    private const APART_BEFORE_S = 0.5;
 
-    /** Steps at the beginning of a run, while it takes off, that teach nothing; and at its end. */
-    private const TAKE_OFF_STEPS = 60;
+    private const APART_AFTER_S = 4.0;
 
-    private const LAST_STEPS = 5;
+    /** A rotor this slow tells whether its push went at once, by this share more than it can. */
+    private const SLOW_ROTOR_S = 0.035;
 
-    /** Where no more than this would be left to learn from, only this share of the time before the sign is kept out. */
-    private const LEAST_TAUGHT_S = 3.0;
+    private const SUDDENLY = 0.35;
+    private const SUDDEN_S = 0.35;
+    private const TAKE_OFF_S = 0.3;
 
-    private const SHORT_TAUGHT_SHARE = 0.6;
-    private const SHORT_BEFORE_S = 0.3;
+    /** Of its usual thrust. */
+    private const LEAST_THRUST = 0.12;
 
-    /** A run without a sign teaches by its first half, where it is longer than this. */
-    private const HALF_FROM_S = 6.0;
+    private const ENOUGH_BEFORE_S = 8.0;
 
-    /** Long flights teach enough in their first minute's worth of steps. */
-    private const MOST_TAUGHT = 30000;
+    /** Yaw, which gusts and the pilot turn too, counts by this. */
+    private const YAW = 0.4;
 
-    /** Whether a model explains enough of how this craft tilts, to accuse a motor with no other sign. */
-    public static function mayAccuse(CraftModel $model): bool
-    {
-        return max($model->r2[0], $model->r2[1]) >= self::LEAST_R2;
-    }
+    private const FREEDOM = 4.0;
 
     /**
-     * Stretches that are best explained by one motor pushing no more.
+     * @param list<Unexplained>        $all    of each run
+     * @param list<SpeedEvidence|null> $speeds of each run
      *
-     * @param list<FlightRun> $runs
-     * @param bool            $wary whether no other sign speaks for a loss
-     *
-     * @return list<Suspicion> at most one a run
+     * @return list<Suspicion> in order of likelihood
      */
-    public static function of(array $runs, CraftModel $model, bool $wary): array
+    public static function of(array $all, Doubt $doubt, array $speeds): array
     {
-        $found = [];
-        foreach ($runs as $run) {
-            $ratios = self::ratios($run, $model, $wary);
-            $stretch = self::strongest($ratios, $wary ? self::LEAST_LIKELIHOOD_ALONE : self::LEAST_LIKELIHOOD);
-            if (null === $stretch || $stretch[1] - $stretch[0] < self::LEAST_LOSS_S / $model->stepS) {
+        [$candidates, $impossible] = self::candidates($all, $doubt, $speeds);
+        $found = $taken = [];
+        foreach ($candidates as $c) {
+            if ($c->score < self::LEAST_SCORE) {
+                break;
+            }
+            $one = $all[$c->run];
+            if (self::isTaken($taken, $c->run, $c->from, $c->to, $one)) {
                 continue;
             }
-            $sums = array_fill(0, \count($run->outputs), 0.0);
-            $early = min($stretch[1], $stretch[0] + (int) round(self::PURE_S / $model->stepS));
-            for ($i = $stretch[0]; $i <= $early; ++$i) {
-                foreach ($ratios[$i] as $m => $ratio) {
-                    $sums[$m] += $ratio;
+            $near = [...$taken, [$c->run, $c->from, $c->to]];
+            // What the model gets wrong all along adds up as well: who is lost for long says so all the time.
+            $other = [] !== array_filter($found, static fn (Suspicion $s): bool => $s->motor !== $c->motor);
+            $lasts = ($c->to - $c->from) * $one->blocks->seconds();
+            $needed = self::LEAST_SCORE * ($other ? self::SECOND_MOTOR : 1.0) * max(1.0, $lasts / self::TOLD_S);
+            foreach ($impossible as [$run, $from, $to, $score]) {
+                if (
+                    self::OVER_IMPOSSIBLE * $score > $needed
+                    && !self::isTaken($near, $run, $from, $to, $all[$run])
+                    && !self::isAfterwards($run, $from, $c, $all)
+                ) {
+                    $needed = self::OVER_IMPOSSIBLE * $score;
                 }
             }
-            $found[] = Suspicion::ofLoss($run, $stretch[0], $stretch[1], $sums);
+            $suspicion = $c->score < $needed ? null : self::judged($one, $doubt, $speeds[$c->run], $c);
+            if (null !== $suspicion) {
+                $found[] = $suspicion;
+                $taken = $near;
+            }
         }
 
         return $found;
     }
 
     /**
-     * @param list<FlightRun> $runs
-     * @param list<Suspicion> $without what must not teach
-     * @param list<string>    $places
+     * @param list<Unexplained>        $all
+     * @param list<SpeedEvidence|null> $speeds
      *
-     * @return CraftModel|null null when there is too little to learn from
+     * @return array{list<LossCandidate>, list<array{int, int, int, float}>} the likeliest first; and what cannot be: run, first and last
+     *                                                                      block, what it reached
      */
-    public static function learn(array $runs, array $without, array $places): ?CraftModel
+    private static function candidates(array $all, Doubt $doubt, array $speeds): array
     {
-        if ([] === $places || [] === $runs) {
-            return null;
-        }
-        /** @var list<list<float>> $rate */
-        $rate = [[], [], []];
-        /** @var list<list<float>> $accel */
-        $accel = [[], [], []];
-        /** @var array<int, list<float>> $outputs */
-        $outputs = [];
-        /** @var list<bool> $use */
-        $use = [];
-        foreach ($runs as $run) {
-            foreach ([0, 1, 2] as $axis) {
-                array_push($rate[$axis], ...$run->rate[$axis]);
-                array_push($accel[$axis], ...$run->accel[$axis]);
-            }
-            foreach ($run->outputs as $m => $output) {
-                $outputs[$m] = [...$outputs[$m] ?? [], ...$output];
-            }
-            array_push($use, ...self::teaching($run, $without));
-        }
-        $first = static fn (array $row): array => \array_slice($row, 0, self::MOST_TAUGHT);
-        if (\count($use) > self::MOST_TAUGHT) {
-            /** @var list<list<float>> $rate */
-            $rate = array_map($first, $rate);
-            /** @var list<list<float>> $accel */
-            $accel = array_map($first, $accel);
-            /** @var array<int, list<float>> $outputs */
-            $outputs = array_map($first, $outputs);
-            $use = \array_slice($use, 0, self::MOST_TAUGHT);
-        }
-
-        return CraftModel::fit($accel, $rate, array_values($outputs), $use, $runs[0]->stepS);
-    }
-
-    /** @return list<list<float>> by step and motor: log-likelihood ratio of its loss */
-    private static function ratios(FlightRun $run, CraftModel $model, bool $wary): array
-    {
-        $steps = $run->count();
-        $thrust = CraftModel::thrust($run->outputs, $model->lagS, $model->power, $model->stepS);
-        $motors = \count($thrust);
-        [$accel, $rate, $effectiveness, $known, $r2] = [$run->accel, $run->rate, $model->effectiveness, $model->variance, $model->r2];
-        $most = self::MOST_PER_STEP;
-        $ratios = [];
-        for ($i = 0; $i < $steps; ++$i) {
-            $now = [];
-            for ($m = 0; $m < $motors; ++$m) {
-                $now[] = $thrust[$m][$i];
-            }
-            $expected = $model->expected($now, [$rate[0][$i], $rate[1][$i], $rate[2][$i]]);
-            // A model that explains half of what it sees is off by as much where the craft is thrown about; with no sign
-            // to go by, that counts.
-            $variance = [];
-            for ($a = 0; $a < 3; ++$a) {
-                $variance[] = $known[$a] + ($wary ? (1 - $r2[$a]) * $expected[$a] * $expected[$a] : 0.0);
-            }
-            $row = [];
-            for ($m = 0; $m < $motors; ++$m) {
-                $part = [0.0, 0.0, 0.0];
-                for ($a = 0; $a < 3; ++$a) {
-                    $off = $accel[$a][$i] - $expected[$a];
-                    // The loss takes away what this motor would have pushed; a gust is not allowed to be worth more than it.
-                    $s = -$effectiveness[$a][$m] * $now[$m];
-                    $part[$a] = max(-$most, min($most, (2 * $off * $s - $s * $s) / $variance[$a]));
-                }
-                // Losing thrust tilts; yaw alone, which also gusts and the pilot turn, can bear that out but not make it.
-                $tilt = $part[0] + $part[1];
-                $row[] = $tilt + ($wary ? min($part[2], max(0.0, $tilt)) : $part[2]);
-            }
-            $ratios[] = $row;
-        }
-
-        return $ratios;
-    }
-
-    /**
-     * The stretch over which some motor's sum of ratios grew most, begun anew whenever it fell to nothing (Page 1954).
-     *
-     * @param list<list<float>> $ratios
-     *
-     * @return array{int, int}|null first and last step
-     */
-    private static function strongest(array $ratios, float $least): ?array
-    {
-        $motors = \count($ratios[0] ?? []);
-        $score = $peak = array_fill(0, $motors, 0.0);
-        $since = array_fill(0, $motors, 0);
-        $most = $least;
-        $best = null;
-        foreach ($ratios as $i => $row) {
-            foreach ($row as $m => $ratio) {
-                if ($score[$m] <= 0) {
-                    $score[$m] = 0.0;
-                    $since[$m] = $i;
-                    $peak[$m] = 0.0;
-                }
-                $score[$m] += $ratio;
-                if ($score[$m] > $peak[$m]) {
-                    $peak[$m] = $score[$m];
-                    if ($score[$m] > $most) {
-                        $most = $score[$m];
-                        $best = [$since[$m], $i];
+        $candidates = $impossible = [];
+        foreach ($all as $k => $one) {
+            // With its speed as evidence; and, with more asked, without, as a prop can fail on a motor that turns as it should.
+            foreach (null === $speeds[$k] ? [[null, 1.0]] : [[$speeds[$k], 1.0], [null, self::WITHOUT_SPEED]] as [$speed, $needed]) {
+                foreach (self::SHARES as $share) {
+                    foreach (array_keys($one->thrust) as $m) {
+                        $row = self::evidence($one, $doubt, $speed, $m, $share, 1.0);
+                        foreach (self::peaks($row, $doubt->worth) as [$from, $to, $score]) {
+                            $candidates[] = new LossCandidate($k, $m, $share, $from, $to, $score / $needed, $row, $speed);
+                        }
+                        $turned = self::evidence($one, $doubt, $speed, $m, $share, -1.0);
+                        foreach (self::peaks($turned, $doubt->worth) as [$from, $to, $score]) {
+                            $impossible[] = [$k, $from, $to, $score / $needed];
+                        }
                     }
                 }
             }
         }
+        usort($candidates, static fn (LossCandidate $p, LossCandidate $q): int => $q->score <=> $p->score);
 
-        return $best;
+        return [$candidates, $impossible];
     }
 
     /**
-     * Which steps of a run teach what a whole craft does: nothing after a first sign, nor shortly before it.
-     *
-     * @param list<Suspicion> $without
-     *
-     * @return list<bool>
+     * @param list<array{int, int, int}> $taken run, first and last block
      */
-    private static function teaching(FlightRun $run, array $without): array
+    private static function isTaken(array $taken, int $run, int $from, int $to, Unexplained $one): bool
     {
-        $n = $run->count();
-        $mark = array_fill(0, $n, true);
-        foreach ($without as $s) {
-            if ($s->run === $run) {
-                $first = $s->from - $run->steps(Incidents::BEFORE_SIGN_S);
-                if ($first < self::LEAST_TAUGHT_S / $run->stepS) {
-                    $first = max((int) (self::SHORT_TAUGHT_SHARE * $s->from), $s->from - $run->steps(self::SHORT_BEFORE_S));
-                }
-                for ($i = max(0, $first); $i < $n; ++$i) {
-                    $mark[$i] = false;
-                }
-            }
-        }
-        // Where nothing showed, the first half teaches: a loss that others make up for would teach its own absence.
-        $until = [] === $without && $n * $run->stepS > self::HALF_FROM_S ? intdiv($n, 2) : $n - self::LAST_STEPS;
-        for ($i = 0; $i < $n; ++$i) {
-            if ($i < self::TAKE_OFF_STEPS || $i > $until) {
-                $mark[$i] = false;
+        foreach ($taken as [$k, $first, $last]) {
+            if (
+                $k === $run
+                && $to >= $first - $one->blocks->blocks(self::APART_BEFORE_S)
+                && $from <= $last + $one->blocks->blocks(self::APART_AFTER_S)
+            ) {
+                return true;
             }
         }
 
-        return array_values($mark);
+        return false;
+    }
+
+    /**
+     * A craft that lost a motor may do anything until the log ends: where enough was flown before, only that counts.
+     *
+     * @param int               $run  of what cannot be
+     * @param int               $from its first block
+     * @param list<Unexplained> $all
+     */
+    private static function isAfterwards(int $run, int $from, LossCandidate $c, array $all): bool
+    {
+        $before = $c->from;
+        for ($k = 0; $k < $c->run; ++$k) {
+            $before += $all[$k]->blocks->count();
+        }
+
+        return $before * $all[$c->run]->blocks->seconds() >= self::ENOUGH_BEFORE_S
+            && ($run > $c->run || ($run === $c->run && $from > $c->from));
+    }
+
+    /** @return list<float> of the motion, and of the speed where it is asked */
+    private static function evidence(Unexplained $one, Doubt $doubt, ?SpeedEvidence $speed, int $m, float $share, float $sign): array
+    {
+        $row = self::ratios($one, $doubt, $m, $share, $sign);
+        $off = $one->blocks->blocks(self::TAKE_OFF_S);
+        $least = self::LEAST_THRUST * ([] === $one->thrust[$m] ? 0.0 : Statistics::median($one->thrust[$m]));
+        $out = [];
+        foreach ($row as $b => $v) {
+            // While it takes off, the lags are not known; and a motor that is let go, as at landing, has nothing to lose.
+            $out[] = $b < $off || $one->thrust[$m][$b] < $least ? 0.0 : $v + ($speed?->ratio($m, $b, $share, $sign) ?? 0.0);
+        }
+
+        return $out;
+    }
+
+    /**
+     * Log-likelihood ratio, block by block, of a motor giving this share of its thrust; or, turned about, of it giving as much more.
+     *
+     * @param float $sign 1, or −1 for turned about
+     *
+     * @return list<float>
+     */
+    private static function ratios(
+        Unexplained $one,
+        Doubt $doubt,
+        int $motor,
+        float $share,
+        float $sign,
+        int $from = 0,
+        int $to = \PHP_INT_MAX,
+    ): array {
+        $out = [];
+        [$off, $lively] = [$one->off, $one->liveliness];
+        $lost = 1 - $share;
+        $pushes = $one->thrust[$motor];
+        $effect = array_column($one->model->effectiveness, $motor);
+        for ($b = $from, $end = min($to, \count($pushes) - 1); $b <= $end; ++$b) {
+            $well = $bad = 0.0;
+            $gone = $sign * $lost * $pushes[$b];
+            for ($a = 0; $a < 3; ++$a) {
+                $spread = $doubt->usual($a, $lively[$a][$b], $one->washed[$b]);
+                $z = $off[$a][$b] / $spread;
+                $left = ($off[$a][$b] + $gone * $effect[$a]) / $spread;
+                $count = 2 === $a ? self::YAW : 1.0;
+                $well += $count * $z * $z;
+                $bad += $count * $left * $left;
+            }
+            $out[] = $doubt->worth * (self::FREEDOM + 3) / 2 * log((1 + $well / self::FREEDOM) / (1 + $bad / self::FREEDOM));
+        }
+
+        return $out;
+    }
+
+    /**
+     * Where a sum of ratios grew, begun anew whenever it fell to nothing. However alike blocks are that follow one another, together
+     * they say at least what one of them says.
+     *
+     * @param list<float> $row
+     * @param float       $worth of a block
+     *
+     * @return list<array{int, int, float}> first and last block, and what it reached
+     */
+    private static function peaks(array $row, float $worth): array
+    {
+        $found = [];
+        $score = $peak = 0.0;
+        $since = $at = 0;
+        $row[] = -\INF;
+        foreach ($row as $b => $v) {
+            $score += $v;
+            if ($score > $peak) {
+                $peak = $score;
+                $at = $b;
+            }
+            $fallen = $peak > 2 * self::LEAST_SUM ? 0.5 * $peak : self::LEAST_SUM;
+            if ($score > 0.0 && $score > $peak - $fallen) {
+                continue;
+            }
+            if ($peak >= self::LEAST_SUM) {
+                $alone = $worth * ($at - $since + 1);
+                $found[] = [$since, $at, $alone < 1.0 ? 2.0 * $peak : $peak * (1.0 + 1.0 / $alone)];
+            }
+            $score = $peak = 0.0;
+            $since = $at = $b + 1;
+        }
+
+        return $found;
+    }
+
+    private static function judged(Unexplained $one, Doubt $doubt, ?SpeedEvidence $speed, LossCandidate $c): ?Suspicion
+    {
+        [$m, $from, $to, $share] = [$c->motor, $c->from, $c->to, $c->share];
+        $blocks = $one->blocks;
+        if ($to - $from + 1 < ($share > 0.0 ? self::LEAST_WEAK_S : self::LEAST_LOSS_S) / $blocks->seconds()) {
+            return null;
+        }
+        $early = min($to, $from + $blocks->blocks(self::PURE_S));
+        $part = \array_slice($c->row, $from, $early - $from + 1);
+        $fell = $speed?->fellBehind($m, $from, $early) ?? false;
+        // A knock is over at once, but for the speed that it took from a rotor; a loss stands.
+        $knock = $fell ? self::KNOCK_BLOCKS : max(self::KNOCK_BLOCKS, $blocks->blocks(self::REGAINED * $one->model->law->upS));
+        $sorted = $part;
+        rsort($sorted);
+        if (array_sum($sorted) - array_sum(\array_slice($sorted, 0, $knock)) < 0.5 * self::LEAST_SUM) {
+            return null;
+        }
+        // Whose speed is seen to fall away needs no guess at how suddenly its push went.
+        $brief = !$fell && $to - $from + 1 < self::SUDDEN_S / $blocks->seconds();
+        if ($brief && self::isSudden($one, $doubt, $m, $from, $share)) {
+            return null;
+        }
+        $scores = [];
+        foreach (array_keys($one->thrust) as $other) {
+            $best = -\INF;
+            foreach (self::FINE_SHARES as $s) {
+                $sum = array_sum(self::ratios($one, $doubt, $other, $s, 1.0, $from, $early));
+                for ($b = $from; null !== $c->speed && $b <= $early; ++$b) {
+                    $sum += $c->speed->ratio($other, $b, $s);
+                }
+                $best = max($best, $sum);
+            }
+            $scores[$other] = $best;
+        }
+        $second = max([0.0, ...array_diff_key($scores, [$m => true])]);
+        if ($scores[$m] <= 0 || $scores[$m] - $second < self::LEAST_LEAD * $scores[$m]) {
+            return null;
+        }
+        // Where no other motor explains any of it, less will do.
+        $least = $second <= 0.0 ? self::LEAST_ALONE : self::LEAST_OF_PUSH;
+        if ($scores[$m] < $least * self::ofAnyPush($one, $doubt, $from, $early)) {
+            return null;
+        }
+
+        return Suspicion::ofLoss($blocks->run, $from * $blocks->size, $to * $blocks->size, $m, $scores, $fell, $share);
+    }
+
+    /** Whether the push is gone sooner than a rotor that stops can lose it; a prop can, but it does not come back. */
+    private static function isSudden(Unexplained $one, Doubt $doubt, int $m, int $from, float $share): bool
+    {
+        $lag = $one->model->law->downS;
+        if ($lag < self::SLOW_ROTOR_S) {
+            return false;
+        }
+        $dot = $own = 0.0;
+        for ($b = $from + 1, $end = min($from + 2, $one->blocks->count() - 1); $b <= $end; ++$b) {
+            for ($a = 0; $a < 2; ++$a) {
+                $spread = $doubt->usual($a, $one->liveliness[$a][$b], $one->washed[$b]);
+                $gone = -(1 - $share) * $one->push($a, $m, $b) / $spread;
+                $dot += $one->off[$a][$b] / $spread * $gone;
+                $own += $gone * $gone;
+            }
+        }
+
+        // Thrust goes with the square of speed.
+        return $own > 0 && $dot / $own > 1 - exp(-2 * 2 * $one->blocks->seconds() / $lag) + self::SUDDENLY;
+    }
+
+    /** What an unknown push, the same all along and of whatever direction, would explain; less what its freedom is worth. */
+    private static function ofAnyPush(Unexplained $one, Doubt $doubt, int $from, int $to): float
+    {
+        $push = [0.0, 0.0, 0.0];
+        $n = $to - $from + 1;
+        for ($a = 0; $a < 3; ++$a) {
+            $part = \array_slice($one->off[$a], $from, $n);
+            sort($part);
+            $push[$a] = $part[intdiv($n, 2)] ?? 0.0;
+        }
+        $sum = 0.0;
+        for ($b = $from; $b <= $to; ++$b) {
+            $well = $bad = 0.0;
+            for ($a = 0; $a < 3; ++$a) {
+                $spread = $doubt->usual($a, $one->liveliness[$a][$b], $one->washed[$b]);
+                $count = 2 === $a ? self::YAW : 1.0;
+                $well += $count * ($one->off[$a][$b] / $spread) ** 2;
+                $bad += $count * (($one->off[$a][$b] - $push[$a]) / $spread) ** 2;
+            }
+            $sum += $doubt->worth * (self::FREEDOM + 3) / 2 * log((1 + $well / self::FREEDOM) / (1 + $bad / self::FREEDOM));
+        }
+
+        return $sum - 1.5 * log(max(2.0, $n * $doubt->worth));
     }
 }

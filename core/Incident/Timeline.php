@@ -6,6 +6,7 @@ namespace Ortholex\Core\Incident;
 
 use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\Fact\Fact;
+use Ortholex\Core\Incident\Motion\FlightRun;
 use Ortholex\Core\Incident\Saying\EventCode;
 
 /** An incident in the order of cause and effect. */
@@ -28,7 +29,7 @@ final readonly class Timeline
         $first = null === $lost ? Fact::of(EventCode::RotationBegins) : Fact::of(EventCode::MotorStopsPushing, place: $lost);
         $events = [new IncidentEvent($at($onset), $first)];
         $end = min($run->count() - 1, $to + $run->steps(self::AFTER_S));
-        foreach (Axis::cases() as $axis) {
+        foreach ([] === $run->unasked ? [] : Axis::cases() as $axis) {
             $k = $axis->index();
             for ($i = $onset; $i <= $end; ++$i) {
                 if (abs($run->unasked[$k][$i]) > self::TOLD_DPS) {

@@ -4,22 +4,18 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\Incident;
 
+use Ortholex\Core\Incident\Motion\FlightRun;
 use Ortholex\Core\Signal\Statistics;
 
 /** Signs that something went wrong: rotation outside all that was asked lately, and motors held at full without the throttle asking. */
 final readonly class UnaskedRotation
 {
-    private const ASKED_BACK_S = 0.12;
-    private const ASKED_AHEAD_S = 0.01;
     private const FULL_S = 0.03;
 
     /** Unasked rotation beyond which something is wrong, whatever the craft usually does, deg/s. */
     private const LEAST_DPS = 110.0;
 
     private const UNASKED_DPS = 300.0;
-
-    /** Overshoot up to this share of a move belongs to the tune. */
-    private const SLACK = 0.55;
 
     /** Beyond this many times what the craft usually strays, something is wrong. */
     private const TIMES_USUAL = 5;
@@ -38,45 +34,6 @@ final readonly class UnaskedRotation
     private const LOW_THROTTLE_PCT = 75.0;
     private const REST_S = 0.25;
     private const REST_DPS = 60.0;
-
-    /**
-     * How far each axis' rotation lies outside what was asked lately; deg/s, with its sign.
-     *
-     * @param list<list<float>> $rate
-     * @param list<list<float>> $set
-     *
-     * @return list<list<float>>
-     */
-    public static function of(array $rate, array $set, float $stepS): array
-    {
-        $back = (int) round(self::ASKED_BACK_S / $stepS);
-        $ahead = (int) round(self::ASKED_AHEAD_S / $stepS);
-        $out = [];
-        foreach ($rate as $axis => $w) {
-            $s = $set[$axis];
-            $n = \count($w);
-            $row = [];
-            for ($i = 0; $i < $n; ++$i) {
-                $low = \INF;
-                $high = -\INF;
-                for ($j = max(0, $i - $back), $end = min($n - 1, $i + $ahead); $j <= $end; $j += 5) {
-                    $v = $s[$j];
-                    if ($v < $low) {
-                        $low = $v;
-                    }
-                    if ($v > $high) {
-                        $high = $v;
-                    }
-                }
-                // Overshoot in proportion to the move belongs to the tune, not to an incident.
-                $slack = self::SLACK * max(abs($low), abs($high), $high - $low);
-                $row[] = $w[$i] > $high + $slack ? $w[$i] - $high - $slack : ($w[$i] < $low - $slack ? $w[$i] - $low + $slack : 0.0);
-            }
-            $out[] = $row;
-        }
-
-        return $out;
-    }
 
     /**
      * What is beyond this craft's normal: many times the spread of its unasked rotation, at least a fixed rate.

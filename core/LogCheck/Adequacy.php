@@ -14,6 +14,9 @@ use Ortholex\Core\Signal\Statistics;
 /** What a log can be used for: throttle covered, motion per axis, length, and what is missing. */
 final readonly class Adequacy
 {
+    /** Sampled more slowly than this a log tells nothing of how a craft flies, Hz. */
+    public const LEAST_RATE_HZ = 40.0;
+
     private const BIN_PCT = 10;
 
     /** A step response needs this much flight, and an axis this much motion, deg/s RMS. */
@@ -57,8 +60,9 @@ final readonly class Adequacy
         }
         $moved = array_keys(array_filter($motion, static fn (float $dps): bool => $dps >= self::MOVED_DPS));
         $duration = $log->clock->durationS();
-        $facts = [
-            self::step($moved, $duration),
+        $slow = $log->clock->rateHz < self::LEAST_RATE_HZ;
+        $facts = $slow ? [Fact::of(AdequacyCode::FarTooSlow, rate_hz: $log->clock->rateHz, least_hz: self::LEAST_RATE_HZ)] : [
+            self::step($log, $moved, $duration),
             ...self::noise($log, $share),
             [] === $moved ? null : Fact::of(AdequacyCode::Lag, axes: $moved),
             Fact::of(self::hasTerms($log) ? AdequacyCode::TermVerdicts : AdequacyCode::NoTerms),
@@ -129,9 +133,10 @@ final readonly class Adequacy
     }
 
     /** @param list<string> $moved axes */
-    private static function step(array $moved, float $durationS): Fact
+    private static function step(FlightLog $log, array $moved, float $durationS): Fact
     {
         return match (true) {
+            !self::hasSetpoint($log) => Fact::of(AdequacyCode::NoSetpoint),
             [] !== $moved && $durationS >= self::LEAST_S => Fact::of(AdequacyCode::StepResponse, axes: $moved),
             $durationS < self::LEAST_S => Fact::of(AdequacyCode::TooShort, least_s: self::LEAST_S),
             default => Fact::of(AdequacyCode::SticksStill),
@@ -160,6 +165,11 @@ final readonly class Adequacy
         }
 
         return $facts;
+    }
+
+    private static function hasSetpoint(FlightLog $log): bool
+    {
+        return [] !== array_filter(Axis::cases(), static fn (Axis $a): bool => $log->has(Traces::setpoint($a)));
     }
 
     private static function hasTerms(FlightLog $log): bool

@@ -15,7 +15,9 @@ enum AdequacyCode: string implements Code
     case TermVerdicts = 'adequacy.term_verdicts';
     case WhoStoppedPushing = 'adequacy.who_stopped_pushing';
 
+    case FarTooSlow = 'adequacy.far_too_slow';
     case TooShort = 'adequacy.too_short';
+    case NoSetpoint = 'adequacy.no_setpoint';
     case SticksStill = 'adequacy.sticks_still';
     case NoMeasuredRate = 'adequacy.no_measured_rate';
     case NoThrottle = 'adequacy.no_throttle';

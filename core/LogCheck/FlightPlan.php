@@ -26,9 +26,11 @@ final readonly class FlightPlan
     private const TEST_FEEL = ['roll' => [100.0, 200.0, 400.0], 'pitch' => [100.0, 200.0, 400.0], 'yaw' => [55.0, 110.0, 220.0]];
 
     /**
+     * @param Card|null            $card   null where something else comes first, or nothing more can be learnt
      * @param array<string, float> $change settings that this flight wants otherwise
+     * @param SinceGood|null       $since  what was changed since it flew well, where the newest flight did not
      */
-    private function __construct(public Card $card, public PlanReason $why, public array $change)
+    private function __construct(public ?Card $card, public PlanReason $why, public array $change, public ?SinceGood $since = null)
     {
     }
 
@@ -38,12 +40,25 @@ final readonly class FlightPlan
      */
     public static function of(SettingSet $settings, array $flown): self
     {
+        $hinders = self::hindrance($settings, $flown);
+        if (null !== $hinders) {
+            $since = PlanReason::SettingsFirst === $hinders ? SinceGood::of($flown[0], \array_slice($flown, 1)) : null;
+
+            return new self(null, null === $since ? $hinders : PlanReason::TakeBackFirst, [], $since);
+        }
         if (!self::known($flown, AdequacyCode::NoiseAgainstThrottle, $settings, ['rate_path.', 'd_path.', 'notch.'])) {
             return new self(Card::HoverAndClimb, [] === $flown ? PlanReason::NothingKnown : PlanReason::NoiseUnknown, []);
         }
         $change = self::forResponse($settings);
         if (!self::known($flown, AdequacyCode::StepResponse, $settings, ['gain.', 'rate_path.', 'd_path.', 'notch.'])) {
             return new self(Card::MixedSticks, PlanReason::ResponseUnknown, $change);
+        }
+
+        // Gains, filters and what they do are known, hard flying too: another flight would tell the same.
+        foreach ($flown as $flight) {
+            if (Card::FlipSet === $flight->card && self::isSame($flight, $settings, ['gain.', 'rate_path.', 'd_path.', 'notch.'])) {
+                return new self(null, PlanReason::NothingMore, []);
+            }
         }
 
         return new self(Card::FlipSet, PlanReason::BothKnown, []);
@@ -89,6 +104,40 @@ final readonly class FlightPlan
     }
 
     /**
+     * What the newest flight showed that comes before any other: a repair always, settings until they are changed.
+     *
+     * @param list<FlownLog> $flown
+     */
+    private static function hindrance(SettingSet $settings, array $flown): ?PlanReason
+    {
+        if ([] === $flown) {
+            return null;
+        }
+
+        return match ($flown[0]->hinders) {
+            Hindrance::Broken => PlanReason::RepairFirst,
+            Hindrance::Unstable => self::isSame($flown[0], $settings, ['gain.', 'rate_path.', 'd_path.', 'notch.'])
+                ? PlanReason::SettingsFirst
+                : null,
+            default => null,
+        };
+    }
+
+    /** @param list<string> $groups beginnings of names */
+    private static function isSame(FlownLog $flight, SettingSet $settings, array $groups): bool
+    {
+        foreach ($flight->settings as $name => $value) {
+            foreach ($groups as $group) {
+                if (str_starts_with($name, $group) && isset($settings[$name]) && !Setting::same($value, $settings[$name])) {
+                    return false;
+                }
+            }
+        }
+
+        return !$flight->settings->isEmpty();
+    }
+
+    /**
      * Whether a flight with the same settings of some groups can be used for something.
      *
      * @param list<FlownLog> $flown
@@ -97,16 +146,7 @@ final readonly class FlightPlan
     private static function known(array $flown, AdequacyCode $what, SettingSet $settings, array $groups): bool
     {
         foreach ($flown as $flight) {
-            $can = $flight->adequacy->allows($what);
-            $same = true;
-            foreach ($flight->settings as $name => $value) {
-                foreach ($groups as $group) {
-                    if (str_starts_with($name, $group) && isset($settings[$name])) {
-                        $same = $same && Setting::same($value, $settings[$name]);
-                    }
-                }
-            }
-            if ($can && $same && !$flight->settings->isEmpty()) {
+            if ($flight->adequacy->allows($what) && self::isSame($flight, $settings, $groups)) {
                 return true;
             }
         }

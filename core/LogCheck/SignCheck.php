@@ -10,7 +10,8 @@ use Ortholex\Core\Fact\Fact;
 use Ortholex\Core\Fact\Stored;
 use Ortholex\Core\FlightLog\FlightLog;
 use Ortholex\Core\FlightLog\Traces;
-use Ortholex\Core\Incident\CraftModel;
+use Ortholex\Core\Incident\Motion\CraftModel;
+use Ortholex\Core\Incident\Motion\Motion;
 use Ortholex\Core\Signal\Statistics;
 
 /**
@@ -23,10 +24,6 @@ final readonly class SignCheck
     private const FOLLOWS = 0.5;
     private const LEAST_DPS = 10.0;
     private const POINTS = 0.6;
-    private const STEP_S = 0.005;
-
-    /** Steps that are looked at: forty seconds tell as much as an hour. */
-    private const MOST_STEPS = 8000;
 
     /**
      * @param float|null   $follows how rotation correlates with its command, −1 to 1; null when nothing moved
@@ -48,10 +45,14 @@ final readonly class SignCheck
         return null === $this->what ? null : Fact::of($this->what, axis: $this->axis);
     }
 
-    /** @return list<self> one per axis that was logged */
-    public static function of(FlightLog $log): array
+    /**
+     * @param Motion|null $motion of the log, where it was made already
+     *
+     * @return list<self> one per axis that was logged
+     */
+    public static function of(FlightLog $log, ?Motion $motion = null): array
     {
-        $points = self::mixer($log);
+        $points = self::mixer($log, ($motion ?? Motion::of($log))->model);
         $checks = [];
         foreach (Axis::cases() as $axis) {
             $rates = array_values(array_filter([Traces::measuredRate($axis), Traces::filteredRate($axis)], $log->has(...)));
@@ -95,37 +96,13 @@ final readonly class SignCheck
     }
 
     /** @return array<string, float> cosine by axis */
-    private static function mixer(FlightLog $log): array
+    private static function mixer(FlightLog $log, ?CraftModel $model): array
     {
         $places = $log->places();
         $sides = array_values(array_filter(array_map(Place::tryFrom(...), $places)));
         if (\count($places) < 3 || \count($sides) < \count($places)) {
             return [];
         }
-        $factor = max(1, (int) round(self::STEP_S * $log->clock->rateHz));
-        $stepS = $factor / $log->clock->rateHz;
-        $longest = $log->clock->segments[0];
-        foreach ($log->clock->segments as $segment) {
-            $longest = $segment->count > $longest->count ? $segment : $longest;
-        }
-        $count = min($longest->count, self::MOST_STEPS * $factor);
-        $column = static fn (string $name): array => Statistics::decimated($log->column($name)->values($longest->first, $count), $factor);
-        $rate = $accel = [];
-        foreach (Axis::cases() as $axis) {
-            $name = $log->rateAsFlown($axis);
-            if (null === $name) {
-                return [];
-            }
-            $w = $column($name);
-            $rate[] = $w;
-            $a = [];
-            foreach ($w as $i => $v) {
-                $a[] = (($w[$i + 1] ?? $v) - ($w[$i - 1] ?? $v)) / (2 * $stepS);
-            }
-            $accel[] = $a;
-        }
-        $outputs = array_map(static fn (string $p): array => $column("output_{$p}_pct"), $places);
-        $model = CraftModel::fit($accel, $rate, $outputs, array_fill(0, \count($rate[0]), true), $stepS);
         if (null === $model) {
             return [];
         }

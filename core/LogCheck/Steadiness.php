@@ -7,6 +7,7 @@ namespace Ortholex\Core\LogCheck;
 use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\FlightLog\FlightLog;
 use Ortholex\Core\FlightLog\Traces;
+use Ortholex\Core\Signal\LinearSystem;
 use Ortholex\Core\Signal\Statistics;
 
 /**
@@ -18,6 +19,10 @@ final readonly class Steadiness
     private const RATE_HZ = 100.0;
     private const WINDOW = 50;
     private const LEAST_R2 = 0.9;
+
+    /** Of the filter of D, at the rate above. */
+    private const TAPS = 5;
+
     private const LEAST_WINDOWS = 12;
 
     /** Share of the slope's power that a window needs against the busiest tenth, to have a say. */
@@ -33,16 +38,21 @@ final readonly class Steadiness
             return null;
         }
         $factor = max(1, (int) round($log->clock->rateHz / self::RATE_HZ));
-        $windows = [];
+        $pairs = [];
         $rates = $log->runs($rateName);
         foreach ($log->runs(Traces::term('d', $axis)) as $r => $run) {
-            $d = Statistics::decimated($run, $factor);
-            $w = Statistics::decimated($rates[$r], $factor);
-            for ($at = 1, $last = \count($d) - self::WINDOW - 1; $at < $last; $at += self::WINDOW) {
+            $pairs[] = [Statistics::decimated($run, $factor), Statistics::decimated($rates[$r], $factor)];
+        }
+        $path = self::path($pairs);
+        $windows = [];
+        foreach ($pairs as [$d, $w]) {
+            for ($at = self::TAPS, $last = \count($d) - self::WINDOW - 1; $at < $last; $at += self::WINDOW) {
                 $xx = $xy = $yy = 0.0;
                 for ($i = $at; $i < $at + self::WINDOW; ++$i) {
-                    // The D path comes later than the slope by its filter: the mean over three steps leaves little of that.
-                    $x = $w[$i] - $w[$i - 1] + 0.5 * ($w[$i + 1] - $w[$i - 1]);
+                    $x = 0.0;
+                    foreach ($path as $k => $c) {
+                        $x += $c * ($w[$i + 1 - $k] - $w[$i - $k]);
+                    }
                     $y = $d[$i];
                     $xx += $x * $x;
                     $xy += $x * $y;
@@ -67,5 +77,42 @@ final readonly class Steadiness
         $middle = Statistics::median($gains);
 
         return $middle > 0 ? (Statistics::quantile($gains, 0.9) - Statistics::quantile($gains, 0.1)) / $middle : null;
+    }
+
+    /**
+     * What the path of D makes of the slope on average over the flight: its filter, as taps of a finite impulse response by least
+     * squares. Held against that, a window that holds other frequencies than the rest, as prop wash does, still has the same gain.
+     *
+     * @param list<array{list<float>, list<float>}> $pairs D and rate
+     *
+     * @return list<float>
+     */
+    private static function path(array $pairs): array
+    {
+        $n = self::TAPS;
+        $a = array_fill(0, $n, array_fill(0, $n, 0.0));
+        $b = array_fill(0, $n, 0.0);
+        foreach ($pairs as [$d, $w]) {
+            for ($i = $n, $last = \count($d) - 1; $i < $last; ++$i) {
+                $x = [];
+                for ($k = 0; $k < $n; ++$k) {
+                    $x[] = $w[$i + 1 - $k] - $w[$i - $k];
+                }
+                for ($j = 0; $j < $n; ++$j) {
+                    for ($k = $j; $k < $n; ++$k) {
+                        $a[$j][$k] += $x[$j] * $x[$k];
+                    }
+                    $b[$j] += $x[$j] * $d[$i];
+                }
+            }
+        }
+        for ($j = 0; $j < $n; ++$j) {
+            for ($k = 0; $k < $j; ++$k) {
+                $a[$j][$k] = $a[$k][$j];
+            }
+            $a[$j][$j] += 1e-6 * $a[0][0] + 1e-9;
+        }
+
+        return array_values(LinearSystem::solvePositive($a, $b));
     }
 }

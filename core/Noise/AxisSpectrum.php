@@ -12,7 +12,7 @@ use Ortholex\Core\Signal\Welch;
 final readonly class AxisSpectrum
 {
     public const RESIDUAL_FROM_HZ = 20.0;
-    private const RESOLUTION_HZ = 2.0;
+    public const RESOLUTION_HZ = 2.0;
 
     /** @param list<Peak> $peaks */
     private function __construct(public Spectrum $spectrum, public array $peaks, public float $rmsDps)

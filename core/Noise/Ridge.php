@@ -35,8 +35,19 @@ final readonly class Ridge
 
     public function inFamily(int $harmonic): self
     {
+        return $this->as($this->kind, $harmonic);
+    }
+
+    /** Not of the frame: the loop itself swings there. */
+    public function ofLoop(): self
+    {
+        return $this->as(RidgeKind::OwnSwing, null);
+    }
+
+    private function as(RidgeKind $kind, ?int $harmonic): self
+    {
         return new self(
-            $this->kind,
+            $kind,
             $this->axis,
             $this->hzAtZero,
             $this->hzPerPct,

@@ -82,7 +82,9 @@ final readonly class Ridges
             ),
         );
 
-        return self::families($ridges);
+        $ridges = self::families($ridges);
+
+        return [...$ridges, ...Harmonics::missing($map, $ridges)];
     }
 
     /**

@@ -9,12 +9,13 @@ use Ortholex\Core\Fact\Fact;
 use Ortholex\Core\FlightLog\FlightLog;
 use Ortholex\Core\FlightLog\Segment;
 use Ortholex\Core\FlightLog\Traces;
-use Ortholex\Core\Lag\Lag;
 use Ortholex\Core\LogCheck\Steadiness;
 use Ortholex\Core\Noise\AxisSpectrum;
+use Ortholex\Core\Noise\FilterDelay;
 use Ortholex\Core\Signal\SignalError;
 use Ortholex\Core\Step\Confidence\Confidence;
 use Ortholex\Core\Step\Confidence\ConfidenceReason;
+use Ortholex\Core\Step\Confidence\OutputEnds;
 use Ortholex\Core\Step\NoStepResponse;
 use Ortholex\Core\Step\StepAnalysis;
 use Ortholex\Core\Step\StepResult;
@@ -22,22 +23,18 @@ use Ortholex\Core\Step\StepResult;
 /** Step response and spectra of one axis. */
 final readonly class AxisAnalysis
 {
-    /** The delay of the filters is read from so many samples, looked for up to so far. */
-    private const DELAY_SAMPLES = 8192;
-
-    private const MOST_DELAY_S = 0.05;
-
     /**
      * Nearest the rotation itself is the measured rate: the filtered one comes later by the filters' delay.
      *
-     * @param list<float> $byHand beginnings of windows that somebody left out, s
+     * @param list<float>     $byHand beginnings of windows that somebody left out, s
+     * @param OutputEnds|null $ends   of the same log, where they were counted already
      */
-    public static function of(FlightLog $log, Axis $axis, array $byHand = []): AxisReport
+    public static function of(FlightLog $log, Axis $axis, array $byHand = [], ?OutputEnds $ends = null): AxisReport
     {
         $rateHz = $log->clock->rateHz;
         $measured = $log->has(Traces::measuredRate($axis)) ? $log->runs(Traces::measuredRate($axis)) : null;
         $filtered = $log->has(Traces::filteredRate($axis)) ? $log->runs(Traces::filteredRate($axis)) : null;
-        [$step, $confidence] = self::step($log, $axis, $measured ?? $filtered, $byHand);
+        [$step, $confidence] = self::step($log, $axis, $measured ?? $filtered, $byHand, $ends ?? OutputEnds::of($log));
 
         return new AxisReport(
             $axis,
@@ -55,7 +52,7 @@ final readonly class AxisAnalysis
      *
      * @return array{StepResult|null, Confidence}
      */
-    private static function step(FlightLog $log, Axis $axis, ?array $rate, array $byHand): array
+    private static function step(FlightLog $log, Axis $axis, ?array $rate, array $byHand, ?OutputEnds $ends): array
     {
         $set = Traces::setpoint($axis);
         if (null === $rate) {
@@ -72,7 +69,17 @@ final readonly class AxisAnalysis
         }
         $others = array_map(static fn (Axis $a): float => self::movement($log, $a), $axis->others());
 
-        return [$step, Confidence::in($step, self::feedForward($log, $axis), max([0.0, ...$others]), self::dSpread($log, $axis))];
+        return [
+            $step,
+            Confidence::in(
+                $step,
+                self::feedForward($log, $axis),
+                max([0.0, ...$others]),
+                self::dSpread($log, $axis),
+                self::isUnseen($log, $axis),
+                $ends?->over($step),
+            ),
+        ];
     }
 
     /** @param list<list<float>>|null $runs */
@@ -104,14 +111,22 @@ final readonly class AxisAnalysis
                 $longest = $i;
             }
         }
-        $s = Lag::between(
-            \array_slice($measured[$longest], 0, self::DELAY_SAMPLES),
-            \array_slice($filtered[$longest], 0, self::DELAY_SAMPLES),
-            $rateHz,
-            self::MOST_DELAY_S,
-        );
+        $s = FilterDelay::between($measured[$longest], $filtered[$longest], $rateHz);
 
         return null === $s ? null : $s * 1e3;
+    }
+
+    /** Whether feed-forward or added D may have flown, and neither a trace nor the settings in the log would betray it. */
+    private static function isUnseen(FlightLog $log, Axis $axis): bool
+    {
+        $mayHave = static function (string $trace, string $setting) use ($log): bool {
+            $set = $log->setting($setting);
+
+            return !$log->has($trace) && (null === $set || (float) $set > 0);
+        };
+
+        return $mayHave(Traces::term('ff', $axis), "gain.{$axis->value}.ff")
+            || $mayHave(Traces::term('d', $axis), "gain.{$axis->value}.added_d");
     }
 
     private static function feedForward(FlightLog $log, Axis $axis): float

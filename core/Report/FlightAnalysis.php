@@ -5,13 +5,16 @@ declare(strict_types=1);
 namespace Ortholex\Core\Report;
 
 use Ortholex\Core\Craft\Axis;
+use Ortholex\Core\Fact\Fact;
 use Ortholex\Core\FlightLog\FlightLog;
 use Ortholex\Core\FlightLog\Segment;
 use Ortholex\Core\FlightLog\Traces;
 use Ortholex\Core\Incident\Incident;
 use Ortholex\Core\Incident\Incidents;
+use Ortholex\Core\Incident\Motion\Motion;
 use Ortholex\Core\Lag\AxisLag;
 use Ortholex\Core\LogCheck\Adequacy;
+use Ortholex\Core\LogCheck\PlacesCheck;
 use Ortholex\Core\LogCheck\SignCheck;
 use Ortholex\Core\Noise\NoiseAgainst;
 use Ortholex\Core\Noise\NoiseMap;
@@ -22,15 +25,28 @@ use Ortholex\Core\Noise\Ridges;
 use Ortholex\Core\Noise\RotorSpeed;
 use Ortholex\Core\Signal\SignalError;
 use Ortholex\Core\Signal\Statistics;
+use Ortholex\Core\Step\Confidence\Confidence;
+use Ortholex\Core\Step\Confidence\ConfidenceReason;
+use Ortholex\Core\Step\Confidence\OutputEnds;
+use Ortholex\Core\Together\OneByOne;
+use Ortholex\Core\Together\Together;
 use Ortholex\Core\Tuning\AxisPlant;
 use Ortholex\Core\Tuning\TermState;
 use Ortholex\Core\Tuning\TermVerdict;
 
-/** Everything a log tells, axis by axis: a pure function of the log. */
+/**
+ * Everything a log tells, axis by axis: a pure function of the log.
+ *
+ * @phpstan-type Steps array{axes: array<string, AxisReport>, plants: array<string, AxisPlant>}
+ * @phpstan-type Noise array{maps: array<string, NoiseMap>, ridges: list<Ridge>, rpmMaps: array<string, NoiseMap>, fullRpm: float|null,
+ *     orders: list<OrderLine>, notches: array<string, list<NotchTrack>>, lags: array<string, AxisLag>,
+ *     verdicts: array<string, TermVerdict>}
+ * @phpstan-type Moved array{signs: list<SignCheck>, incidents: list<Incident>, places: PlacesCheck|null}
+ */
 final readonly class FlightAnalysis
 {
     /** Raised whenever a result would change for the same log, so that stored results are not mistaken for new ones. */
-    public const VERSION = 12;
+    public const VERSION = 16;
 
     /** P is about this share of the error, where it was not logged: enough to see whether it swings, % per deg/s. */
     private const P_OF_ERROR = 0.25;
@@ -64,28 +80,88 @@ final readonly class FlightAnalysis
         public array $verdicts,
         public array $incidents,
         public Adequacy $adequacy,
+        public ?PlacesCheck $places,
     ) {
     }
 
-    /** @param bool $withPlants whether to identify the axes behind the gains too; the report does not need them */
-    public static function of(FlightLog $log, bool $withPlants = true): self
+    /**
+     * @param bool          $withPlants whether to identify the axes behind the gains too; the report does not need them
+     * @param Together|null $together   how its two halves are reckoned; one by one when null
+     */
+    public static function of(FlightLog $log, bool $withPlants = true, ?Together $together = null): self
     {
-        $axes = $plants = $lags = $verdicts = [];
+        if ($log->clock->rateHz < Adequacy::LEAST_RATE_HZ) {
+            return self::tellsNothing($log);
+        }
+        $ends = OutputEnds::of($log);
+        /** @var array{steps: Steps, rest: array{noise: Noise, moved: Moved}} $done */
+        $done = ($together ?? new OneByOne())->all([
+            'steps' => static fn (): array => self::steps($log, $withPlants, $ends),
+            'rest' => static fn (): array => ['noise' => self::noise($log, $ends->full ?? 0.0), 'moved' => self::moved($log)],
+        ]);
+        ['axes' => $axes, 'plants' => $plants] = $done['steps'];
+        ['noise' => $noise, 'moved' => $moved] = $done['rest'];
+
+        return new self(
+            $axes,
+            $plants,
+            self::rotorHz($log),
+            $noise['maps'],
+            OwnSwing::named($noise['ridges'], $noise['verdicts'], $axes),
+            $noise['rpmMaps'],
+            $noise['fullRpm'],
+            $noise['orders'],
+            $noise['notches'],
+            $moved['signs'],
+            $noise['lags'],
+            $noise['verdicts'],
+            $moved['incidents'],
+            Adequacy::of($log),
+            $moved['places'],
+        );
+    }
+
+    /** Of a log that was sampled more slowly than anything that is looked for. */
+    private static function tellsNothing(FlightLog $log): self
+    {
+        $axes = $verdicts = [];
         foreach (Axis::cases() as $axis) {
-            $axes[$axis->value] = AxisAnalysis::of($log, $axis);
+            $why = Confidence::none(Fact::of(ConfidenceReason::FarTooSlow, rate_hz: $log->clock->rateHz));
+            $axes[$axis->value] = new AxisReport($axis, null, $why, null, null, null);
+            $verdicts[$axis->value] = TermVerdict::none();
+        }
+
+        return new self($axes, [], [], [], [], [], null, [], [], [], [], $verdicts, [], Adequacy::of($log), null);
+    }
+
+    /** @return Steps */
+    private static function steps(FlightLog $log, bool $withPlants, ?OutputEnds $ends): array
+    {
+        $axes = $plants = [];
+        foreach (Axis::cases() as $axis) {
+            $axes[$axis->value] = AxisAnalysis::of($log, $axis, [], $ends);
         }
         foreach ($withPlants ? Axis::cases() : [] as $axis) {
-            $plant = self::plant($log, $axis);
-            if (null !== $plant) {
-                $plants[$axis->value] = $plant;
+            try {
+                $plants[$axis->value] = AxisPlant::in($log, $axis);
+            } catch (SignalError) {
+                // The flight does not tell; the sheets that would predict say so.
+                continue;
             }
         }
+
+        return ['axes' => $axes, 'plants' => array_filter($plants)];
+    }
+
+    /** @return Noise */
+    private static function noise(FlightLog $log, float $full): array
+    {
         $throttle = self::throttle($log);
         $speed = RotorSpeed::of($log);
         $levels =
             ([] === $throttle ? [] : [NoiseAgainst::Throttle->value => $throttle]) +
             (null === $speed ? [] : [NoiseAgainst::Rpm->value => $speed->levelPct]);
-        $maps = $rpmMaps = $ridges = $orders = [];
+        $maps = $rpmMaps = $ridges = $orders = $lags = $verdicts = [];
         foreach (Axis::cases() as $axis) {
             $rate = $log->rateOfRotation($axis);
             if (null === $rate) {
@@ -107,25 +183,31 @@ final readonly class FlightAnalysis
             if (null !== $lag) {
                 $lags[$axis->value] = $lag;
             }
-            $verdicts[$axis->value] = self::verdict($log, $axis);
+            $verdicts[$axis->value] = self::verdict($log, $axis, $full);
         }
 
-        return new self(
-            $axes,
-            $plants,
-            self::rotorHz($log),
-            $maps,
-            $ridges,
-            $rpmMaps,
-            $speed?->fullRpm,
-            $orders,
-            NotchTrack::against($log, $levels),
-            SignCheck::of($log),
-            $lags,
-            $verdicts,
-            Incidents::of($log),
-            Adequacy::of($log),
-        );
+        return [
+            'maps' => $maps,
+            'ridges' => $ridges,
+            'rpmMaps' => $rpmMaps,
+            'fullRpm' => $speed?->fullRpm,
+            'orders' => $orders,
+            'notches' => NotchTrack::against($log, $levels),
+            'lags' => $lags,
+            'verdicts' => $verdicts,
+        ];
+    }
+
+    /** @return Moved */
+    private static function moved(FlightLog $log): array
+    {
+        $motion = Motion::of($log);
+
+        return [
+            'signs' => SignCheck::of($log, $motion),
+            'incidents' => Incidents::of($log, $motion),
+            'places' => PlacesCheck::of($motion->model, $motion->places),
+        ];
     }
 
     /** @return list<list<float>> throttle by run, %; where it was not logged, the mean of the outputs stands for it */
@@ -148,7 +230,7 @@ final readonly class FlightAnalysis
     }
 
     /** From the logged terms; where they are missing, from what they are made of. */
-    private static function verdict(FlightLog $log, Axis $axis): TermVerdict
+    private static function verdict(FlightLog $log, Axis $axis, float $full): TermVerdict
     {
         $rate = $log->runs((string) $log->rateAsFlown($axis));
         $starts = array_map(static fn (Segment $s): float => $s->startS, $log->clock->segments);
@@ -165,31 +247,11 @@ final readonly class FlightAnalysis
         }
         $hasD = $log->has($dName);
         $d = $hasD ? $log->runs($dName) : array_map(static fn (array $run): array => array_fill(0, \count($run), 0.0), $rate);
-        $verdict = TermVerdict::of($p, $d, $rate, $starts, $log->clock->rateHz);
+        $asked = $log->has($set) ? $log->runs($set) : [];
+        $verdict = TermVerdict::of($p, $d, $rate, $starts, $log->clock->rateHz, $asked, $full);
 
         // Without D in the log a swing of P can be seen, but not that all is clean.
         return $hasD || TermState::Oscillation === $verdict->verdict ? $verdict : TermVerdict::none();
-    }
-
-    private static function plant(FlightLog $log, Axis $axis): ?AxisPlant
-    {
-        [$rate, $set] = [Traces::measuredRate($axis), Traces::setpoint($axis)];
-        if (!$log->has($rate) || !$log->has($set) || !$log->has(Traces::term('p', $axis))) {
-            return null;
-        }
-        $command = [];
-        foreach (Traces::TERMS as $term) {
-            $name = Traces::term($term, $axis);
-            foreach ($log->has($name) ? $log->runs($name) : [] as $r => $run) {
-                $command[$r] = isset($command[$r]) ? array_map(static fn (float $a, float $b): float => $a + $b, $command[$r], $run) : $run;
-            }
-        }
-        try {
-            return AxisPlant::identify($log->runs($set), array_values($command), $log->runs($rate), $log->clock->rateHz);
-        } catch (SignalError) {
-            // The flight does not tell; the sheets that would predict say so.
-            return null;
-        }
     }
 
     /** @return list<float> */

@@ -90,6 +90,65 @@ final readonly class LoopModel
     }
 
     /**
+     * What the loop makes of a signal, sample by sample: dead time by a straight line between samples, the rest by the bilinear
+     * transform.
+     *
+     * @param list<float> $x at rest before its first sample
+     *
+     * @return list<float>
+     */
+    public function answer(array $x, float $rateHz): array
+    {
+        [$gain, $natural, $damping, $dead, $zero, $pole] = $this->p;
+        [$natural, $damping] = [exp($natural), exp($damping)];
+        $k = 2 * $rateHz;
+        $w2 = $natural * $natural;
+        $a0 = $k * $k + 2 * $damping * $natural * $k + $w2;
+        $a1 = (2 * $w2 - 2 * $k * $k) / $a0;
+        $a2 = ($k * $k - 2 * $damping * $natural * $k + $w2) / $a0;
+        $b0 = ($gain * $w2 * (1 + $k * $zero)) / $a0;
+        $b1 = (2 * $gain * $w2) / $a0;
+        $b2 = ($gain * $w2 * (1 - $k * $zero)) / $a0;
+        $c0 = 1 / (1 + $k * $pole);
+        $c1 = (1 - $k * $pole) * $c0;
+        $late = $dead * $rateHz;
+        $whole = (int) floor($late);
+        $part = $late - $whole;
+        $u1 = $u2 = $v1 = $v2 = $y1 = 0.0;
+        $out = [];
+        foreach ($x as $i => $unused) {
+            $near = $i >= $whole ? $x[$i - $whole] : 0.0;
+            $far = $i > $whole ? $x[$i - $whole - 1] : 0.0;
+            $u = $near + $part * ($far - $near);
+            $v = $b0 * $u + $b1 * $u1 + $b2 * $u2 - $a1 * $v1 - $a2 * $v2;
+            $y1 = $c0 * ($v + $v1) - $c1 * $y1;
+            $out[] = $y1;
+            $u2 = $u1;
+            $u1 = $u;
+            $v2 = $v1;
+            $v1 = $v;
+        }
+
+        return $out;
+    }
+
+    /** @return list<float> its unit step, sample i at i·stepS */
+    public function unitStep(float $stepS, int $count): array
+    {
+        $fine = 4;
+        // A step between two samples stands half on either: the ramp of the bilinear transform is centred on zero.
+        $x = array_fill(0, $count * $fine, 1.0);
+        $x[0] = 0.5;
+        $y = $this->answer($x, $fine / $stepS);
+        $out = [];
+        for ($i = 0; $i < $count; ++$i) {
+            $out[] = $y[$i * $fine];
+        }
+
+        return $out;
+    }
+
+    /**
      * @param array<int, float> $p
      *
      * @return array{float, float}

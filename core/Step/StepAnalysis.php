@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\Step;
 
+use Ortholex\Core\Signal\CrossSpectra;
 use Ortholex\Core\Signal\Fft;
 use Ortholex\Core\Signal\HannWindow;
 use Ortholex\Core\Signal\SignalError;
@@ -20,7 +21,7 @@ use Random\Randomizer;
  * Bendat and Piersol, Random Data, ch. 6; the block bootstrap because overlapping windows are not independent.
  *
  * @phpstan-type Spectra array{xx: list<float>, yy: list<float>, cr: list<float>, ci: list<float>, weight: float}
- * @phpstan-type Estimate array{StepCurve, LoopModel, float, list<float>, list<float>}
+ * @phpstan-type Estimate array{StepCurve, LoopModel, float, list<float>, list<float>, float, list<float>}
  */
 final readonly class StepAnalysis
 {
@@ -34,9 +35,44 @@ final readonly class StepAnalysis
     /** How far, relative to the fitted loop, the true response may stray from it before the data must speak. */
     private const PRIOR_SPREAD = 0.25;
 
+    private const MOST_STRAYED = 1.0;
+
+    /** Frequencies to either side that speak for one, and how much more than their noise they must lie apart to be believed. */
+    private const ABOUT = 3;
+
+    private const BEYOND = 4.0;
+
+    /** Coherence about a frequency from which on the stick is heard there; independent windows that tell a mode. */
+    private const HEARD = 0.5;
+
+    private const TELL_A_MODE = 15.0;
+
+    /** Squared size of a point over its variance, from which on it says whether the loop fits. */
+    private const TELLS = 9.0;
+
+    /** Squared size of an answer above the band that no longer changes the step. */
+    private const SILENT = 1e-6;
+
     private const SHOWN_S = 0.5;
+
+    /** The first look takes windows that lie half over one another only, where those are enough. */
+    private const FIRST_APART = 2;
+
+    private const FIRST_ENOUGH = 24;
+
+    /** So much flight is enough to tell the blur, s. */
+    private const BLUR_S = 24.0;
+
+    /** No axis that flies answers later, s. */
+    private const MOST_LATE_S = 0.3;
+
     private const RESAMPLES = 40;
-    private const WINDOWS_PER_BLOCK = 4;
+    private const WINDOWS_PER_BLOCK = 6;
+
+    /** A block shares three of its hops with its neighbours; and what remains, measured on loops whose step is known. */
+    private const SHARED = 3;
+
+    private const WIDENED = 1.2;
 
     /** Fewer windows of one size say nothing of it. */
     private const LEAST_OF_SIZE = 4;
@@ -57,26 +93,95 @@ final readonly class StepAnalysis
         foreach ($setpoint as $i => $x) {
             $runs[] = [Statistics::decimated($x, $factor), Statistics::decimated($rate[$i], $factor), $starts[$i] ?? 0.0];
         }
-        $windows = StepWindows::cut($runs, $fs, self::WINDOW_S, $byHand);
-        [$blocks, $estimate] = self::pooled($windows, $fs);
-        $settling = $estimate[0]->numbers()->settlingMs;
-        // A loop that rings long needs windows long against its ringing.
-        if (null === $settling || $settling > 250) {
-            $windows = StepWindows::cut($runs, $fs, self::LONG_WINDOW_S, $byHand);
-            [$blocks, $estimate] = self::pooled($windows, $fs);
-        }
-        [$curve, $model, $band, , $noise] = $estimate;
+        [$windows, $blocks, $estimate, $lengthS, $late] = self::settled($runs, $fs, $byHand);
+        [$curve, $model, $band, , $noise, $strayed, $apart] = $estimate;
+        $blur = self::blur($runs, $fs, $lengthS, $late, $estimate);
+        $curve = $curve->less($blur);
 
         return StepResult::of(
             $curve,
-            self::resampled($blocks, $windows, $fs, $model),
+            array_map(static fn (StepCurve $c): StepCurve => $c->less($blur), self::resampled($blocks, $windows, $fs, $model, $apart)),
             $windows,
             $windows->seconds($fs),
             $band,
             self::bySize($windows, $fs, $model, null),
             $model,
             $noise,
+            $strayed,
+            self::WIDENED * sqrt(1 + self::SHARED / self::perBlock($windows)),
         );
+    }
+
+    /**
+     * Windows as long as this loop needs, with the rate's as late as it answers: a first look tells both.
+     *
+     * @param list<array{list<float>, list<float>, float}> $runs
+     * @param list<float>                                  $byHand
+     *
+     * @return array{StepWindows, list<Spectra>, Estimate, float, int} with the length of a window, s, and by how many samples the rate's is
+     *                                                                 later
+     *
+     * @throws SignalError when no window can be used
+     */
+    private static function settled(array $runs, float $fs, array $byHand): array
+    {
+        $first = StepWindows::cut($runs, $fs, self::WINDOW_S, $byHand, apart: self::FIRST_APART);
+        if (\count($first->used) < self::FIRST_ENOUGH) {
+            $first = StepWindows::cut($runs, $fs, self::WINDOW_S, $byHand);
+        }
+        [, $estimate] = self::pooled($first, $fs);
+        $settling = $estimate[0]->numbers()->settlingMs;
+        // A loop that rings long needs windows long against its ringing.
+        $lengthS = null === $settling || $settling > 250 ? self::LONG_WINDOW_S : self::WINDOW_S;
+        $late = (int) round(max(0.0, min(self::MOST_LATE_S, $estimate[0]->centreS())) * $fs);
+        $windows = StepWindows::cut($runs, $fs, $lengthS, $byHand, $late);
+        [$blocks, $estimate] = self::pooled($windows, $fs);
+
+        return [$windows, $blocks, $estimate, $lengthS, $late];
+    }
+
+    /**
+     * A short flight is drawn from by shorter blocks, so that there are some.
+     *
+     * @return int<1, max>
+     */
+    private static function perBlock(StepWindows $windows): int
+    {
+        return max(2, min(self::WINDOWS_PER_BLOCK, intdiv(\count($windows->used), self::WINDOWS_PER_BLOCK)));
+    }
+
+    /**
+     * What tapers, band and prior make of a loop whose step is known: the fitted one, flown with these very sticks. The measured
+     * curve is off by about as much.
+     *
+     * @param list<array{list<float>, list<float>, float}> $runs
+     * @param Estimate                                     $estimate
+     *
+     * @return list<float> how much too high the curve comes out
+     *
+     * @throws SignalError when no window can be used
+     */
+    private static function blur(array $runs, float $fs, float $lengthS, int $late, array $estimate): array
+    {
+        [$curve, $model, , , $noise, , $apart] = $estimate;
+        $count = \count($curve->values);
+        $left = (int) (self::BLUR_S * $fs);
+        $flown = [];
+        foreach ($runs as [$x, , $start]) {
+            $x = \array_slice($x, 0, $left);
+            $left -= \count($x);
+            $flown[] = [$x, $model->answer($x, $fs), $start];
+            if ($left <= 0) {
+                break;
+            }
+        }
+        $windows = StepWindows::cut($flown, $fs, $lengthS, [], $late);
+        if ([] === $windows->used) {
+            return array_fill(0, $count, 0.0);
+        }
+        $seen = self::estimate(self::sums($windows->used), $windows->size, $fs, $model, $noise, $apart)[0]->values;
+
+        return array_map(static fn (float $is, float $should): float => $is - $should, $seen, $model->unitStep(1 / $fs, $count));
     }
 
     /**
@@ -101,7 +206,7 @@ final readonly class StepAnalysis
         }
         $x = \array_slice($x, 0, $n);
         $y = \array_slice($y, 0, $n);
-        $spectra = StepWindows::spectra(Fft::ofSize($n), $x, $y, StepWindows::bins($n, $fs), HannWindow::ofSize($n)->weights);
+        $spectra = CrossSpectra::of(Fft::ofSize($n), $x, $y, HannWindow::ofSize($n)->weights, StepWindows::bins($n, $fs));
         [$curve, , , $trust] = self::estimate($spectra + ['weight' => 1.0], $n, $fs, $loop, $noise);
         $most = max(1, min(\count($trust), (int) round(($bandHz * $n) / $fs)));
 
@@ -132,9 +237,9 @@ final readonly class StepAnalysis
         foreach ($setpoint as $i => $x) {
             $runs[] = [Statistics::decimated($x, $factor), Statistics::decimated($rate[$i], $factor), 0.0];
         }
-        $windows = StepWindows::cut($runs, $rateHz / $factor, self::WINDOW_S);
+        [$windows, , $estimate] = self::settled($runs, $rateHz / $factor, []);
 
-        return self::bySize($windows, $rateHz / $factor, self::pooled($windows, $rateHz / $factor)[1][1], $limits);
+        return self::bySize($windows, $rateHz / $factor, $estimate[1], $limits);
     }
 
     /**
@@ -180,7 +285,7 @@ final readonly class StepAnalysis
             throw NoStepResponse::nothingUsed($windows->excluded);
         }
         $blocks = [];
-        foreach (array_chunk($windows->used, self::WINDOWS_PER_BLOCK) as $chunk) {
+        foreach (array_chunk($windows->used, self::perBlock($windows)) as $chunk) {
             $blocks[] = self::sums($chunk);
         }
 
@@ -189,10 +294,11 @@ final readonly class StepAnalysis
 
     /**
      * @param list<array{xx: list<float>, yy: list<float>, cr: list<float>, ci: list<float>, weight: float}> $blocks
+     * @param list<float> $apart as the whole flight tells it: the prior is not drawn anew with the flight
      *
      * @return list<StepCurve> what other draws of the same flight would have shown
      */
-    private static function resampled(array $blocks, StepWindows $windows, float $fs, LoopModel $model): array
+    private static function resampled(array $blocks, StepWindows $windows, float $fs, LoopModel $model, array $apart): array
     {
         $curves = [];
         $count = \count($blocks);
@@ -202,7 +308,7 @@ final readonly class StepAnalysis
             for ($i = 0; $i < $count; ++$i) {
                 $pick[] = $dice->getInt(0, $count - 1);
             }
-            $curves[] = self::estimate(self::added($blocks, $pick), $windows->size, $fs, $model)[0];
+            $curves[] = self::estimate(self::added($blocks, $pick), $windows->size, $fs, $model, null, $apart)[0];
         }
 
         return $curves;
@@ -212,14 +318,21 @@ final readonly class StepAnalysis
      * @param array{xx: list<float>, yy: list<float>, cr: list<float>, ci: list<float>, weight: float} $sum
      * @param int              $n     size of the transform
      * @param list<float>|null $known noise by bin of one window, where the spectra are of one alone; the loop is then taken as it is
+     * @param list<float>|null $apart from the loop about each frequency, where it was told already
      *
      * The curve, the loop behind it, the top of the band the stick excites, Hz, how far each bin is believed, 0 to 1, and the
-     * noise by bin of one window
+     * noise by bin of one window, how far the response strays from that loop, and how far, squared, about each frequency
      *
      * @return Estimate
      */
-    private static function estimate(array $sum, int $n, float $fs, ?LoopModel $near, ?array $known = null): array
-    {
+    private static function estimate(
+        array $sum,
+        int $n,
+        float $fs,
+        ?LoopModel $near,
+        ?array $known = null,
+        ?array $apart = null,
+    ): array {
         $bins = \count($sum['xx']);
         // Three quarters overlap of Hann windows leaves about half the windows independent (Welch 1967).
         $independent = max(1.0, $sum['weight'] * 0.52);
@@ -254,15 +367,52 @@ final readonly class StepAnalysis
             // Every third point is plenty to follow a resample.
             $model = $near->refit(self::everyThird($omega), self::everyThird($re), self::everyThird($im), self::everyThird($noise));
         }
+        $strayed = self::strayed($omega, $re, $im, $noise, $model);
+        $spread = max(self::PRIOR_SPREAD, $strayed);
+        // A few windows follow at any frequency by chance, and their own noise looks small: they cannot tell a mode from noise.
+        $apart ??= null === $known && $independent >= self::TELL_A_MODE
+            ? self::apart($sum, $re, $im, $noise, $model, (2 * \M_PI * $fs) / $n)
+            : array_fill(0, \count($omega), 0.0);
+        [$fullRe, $fullIm, $believed] = self::blended($re, $im, $noise, $model, $n, $fs, $spread, $apart);
+
+        return [StepCurve::fromResponse($fullRe, $fullIm, $fs, self::SHOWN_S), $model, $band, $believed, $floor, $strayed, $apart];
+    }
+
+    /**
+     * Data where they tell, the loop where they do not.
+     *
+     * @param list<float> $re
+     * @param list<float> $im
+     * @param list<float> $noise  inverse variance of each point
+     * @param int         $n      size of the transform
+     * @param float       $spread of the truth about the loop, as a share of it
+     * @param list<float> $apart  how far, squared, it lies from it about each frequency
+     *
+     * @return array{list<float>, list<float>, list<float>} response from 0 to half the rate, and how far each bin is believed
+     */
+    private static function blended(
+        array $re,
+        array $im,
+        array $noise,
+        LoopModel $model,
+        int $n,
+        float $fs,
+        float $spread,
+        array $apart,
+    ): array {
+        $bins = \count($re) + 1;
         $half = intdiv($n, 2);
         $fullRe = [1.0];
         $fullIm = [0.0];
         $believed = [];
+        $silent = false;
         for ($k = 1; $k <= $half; ++$k) {
             $w = (2 * \M_PI * $k * $fs) / $n;
-            [$mr, $mi] = $model->response($w);
+            // Above what is looked at the loop alone speaks, and soon says nothing.
+            [$mr, $mi] = $k < $bins || !$silent ? $model->response($w) : [0.0, 0.0];
+            $silent = $k >= $bins && $mr * $mr + $mi * $mi < self::SILENT;
             if ($k < $bins) {
-                $prior = 1.0 / (self::PRIOR_SPREAD ** 2 * ($mr * $mr + $mi * $mi) + 1e-6);
+                $prior = 1.0 / (max($spread ** 2 * ($mr * $mr + $mi * $mi), $apart[$k - 1]) + 1e-6);
                 $trust = $noise[$k - 1] / ($noise[$k - 1] + $prior);
                 $believed[] = $trust;
                 $mr += $trust * ($re[$k - 1] - $mr);
@@ -273,7 +423,68 @@ final readonly class StepAnalysis
         }
         $fullRe[0] = $fullRe[1];
 
-        return [StepCurve::fromResponse($fullRe, $fullIm, $fs, self::SHOWN_S), $model, $band, $believed, $floor];
+        return [$fullRe, $fullIm, $believed];
+    }
+
+    /**
+     * How far a response lies from a loop, as a share of its size, beyond what its noise explains: where data and prior disagree, the
+     * data win.
+     *
+     * @param list<float> $omega
+     * @param list<float> $re
+     * @param list<float> $im
+     * @param list<float> $inverse inverse variance of each point
+     */
+    private static function strayed(array $omega, array $re, array $im, array $inverse, LoopModel $model): float
+    {
+        $off = $size = 0.0;
+        foreach ($omega as $i => $w) {
+            [$mr, $mi] = $model->response($w);
+            $square = $mr * $mr + $mi * $mi;
+            // Only where a point tells more than a third of its own size.
+            if ($inverse[$i] * $square < self::TELLS) {
+                continue;
+            }
+            $off += max(0.0, ($re[$i] - $mr) ** 2 + ($im[$i] - $mi) ** 2 - 2 / $inverse[$i]);
+            $size += $square;
+        }
+
+        return $size > 0 ? min(self::MOST_STRAYED, sqrt($off / $size)) : 0.0;
+    }
+
+    /**
+     * How far, squared, a response lies from a loop about each frequency, beyond what its noise explains, where the stick is heard: a mode
+     * that no plain loop has is there although the rest fits.
+     *
+     * @param Spectra     $sum
+     * @param list<float> $re
+     * @param list<float> $im
+     * @param list<float> $inverse inverse variance of each point
+     * @param float       $step    rad/s from one to the next
+     *
+     * @return list<float>
+     */
+    private static function apart(array $sum, array $re, array $im, array $inverse, LoopModel $model, float $step): array
+    {
+        $n = \count($re);
+        $off = $noise = $both = $alone = [0.0];
+        foreach ($re as $i => $r) {
+            [$mr, $mi] = $model->response($step * ($i + 1));
+            $off[] = $off[$i] + ($r - $mr) ** 2 + ($im[$i] - $mi) ** 2;
+            $noise[] = $noise[$i] + 1 / $inverse[$i];
+            $both[] = $both[$i] + ($sum['cr'][$i + 1] ** 2 + $sum['ci'][$i + 1] ** 2) / max(1e-12, $sum['xx'][$i + 1]);
+            $alone[] = $alone[$i] + $sum['yy'][$i + 1];
+        }
+        $apart = [];
+        for ($i = 0; $i < $n; ++$i) {
+            [$from, $to] = [max(0, $i - self::ABOUT), min($n, $i + self::ABOUT + 1)];
+            $beyond = $off[$to] - $off[$from];
+            $by = $noise[$to] - $noise[$from];
+            $heard = $both[$to] - $both[$from] > self::HEARD * ($alone[$to] - $alone[$from]);
+            $apart[] = $heard && $beyond > self::BEYOND * $by ? ($beyond - $by) / ($to - $from) : 0.0;
+        }
+
+        return $apart;
     }
 
     /**

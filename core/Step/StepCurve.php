@@ -47,12 +47,33 @@ final readonly class StepCurve
         return new self(1.0 / $rateHz, $values);
     }
 
+    /** @param list<float> $blur as long as the curve */
+    public function less(array $blur): self
+    {
+        return new self($this->stepS, array_map(static fn (float $v, float $b): float => $v - $b, $this->values, $blur));
+    }
+
     /** Mean over the last third, where a stable loop has settled. */
     public function steady(): float
     {
         $tail = \array_slice($this->values, (int) ((\count($this->values) * 2) / 3));
 
         return array_sum($tail) / \count($tail);
+    }
+
+    /** Middle of the impulse response in time, s: the delay of slow moves. Taken to where the curve first stays near its end. */
+    public function centreS(): float
+    {
+        $steady = $this->steady();
+        if (abs($steady) < 1e-6) {
+            return 0.0;
+        }
+        $sum = -0.5 * $this->stepS;
+        foreach (\array_slice($this->values, 0, (int) ((\count($this->values) * 2) / 3)) as $v) {
+            $sum += (1 - $v / $steady) * $this->stepS;
+        }
+
+        return $sum;
     }
 
     /** First time the curve passes $share of the steady value, in seconds; null when it never does. */

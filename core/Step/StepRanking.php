@@ -8,8 +8,8 @@ use Ortholex\Core\Step\Confidence\Grade;
 
 /**
  * Several flights of one axis by how well they follow a step: the least integral of the absolute error comes first
- * (Graham and Lathrop 1953), as it counts delay, overshoot and ringing in one figure, ms. Flights whose intervals overlap with
- * the first of their group share its place. What cannot be believed at all has none.
+ * (Graham and Lathrop 1953), as it counts delay, overshoot and ringing in one figure, ms. Flights share a place only while the interval
+ * of each overlaps with that of every other. What cannot be believed at all has none.
  */
 final readonly class StepRanking
 {
@@ -43,8 +43,9 @@ final readonly class StepRanking
             ++$count;
             if (($f['interval'][0] ?? $f['error_ms']) > $reach) {
                 $place = $count;
-                $reach = $f['interval'][1] ?? $f['error_ms'];
+                $reach = \INF;
             }
+            $reach = min($reach, $f['interval'][1] ?? $f['error_ms']);
             $rows[] = new self((string) $name, $place, $f['error_ms'], $f['interval'], $f['grade']);
         }
         foreach (array_diff_key($flights, $told) as $name => $f) {

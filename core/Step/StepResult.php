@@ -9,6 +9,9 @@ use Ortholex\Core\Signal\Statistics;
 /** A step response with its band, its numbers with 90 % intervals, and what it rests on. */
 final readonly class StepResult
 {
+    /** What is left of the estimate's own blur, to either side: measured on loops whose step is known. */
+    private const LEAST = ['delay_ms' => 0.12, 'rise_ms' => 0.12, 'peak' => 0.0015, 'steady' => 0.0015];
+
     /**
      * @param array<string, array{float, float}> $intervals 5 % and 95 % per number
      * @param list<float>                        $low       band, 5 %
@@ -18,6 +21,7 @@ final readonly class StepResult
      * @param list<StepWindow>                   $windows   all that were looked at, in order of time
      * @param float                              $windowS   length of each
      * @param LoopModel                          $loop      towards which the curve is drawn
+     * @param float                              $strayed   how far the response lies from the loop, where it was excited, over its size
      * @param list<float>                        $noise     of one window by bin, from the first above zero: what the stick does not explain
      */
     private function __construct(
@@ -35,6 +39,7 @@ final readonly class StepResult
         public float $windowS,
         public LoopModel $loop,
         public array $noise,
+        public float $strayed,
     ) {
     }
 
@@ -42,6 +47,7 @@ final readonly class StepResult
      * @param list<StepCurve> $resampled bootstrap curves, may be empty
      * @param array<string, StepOfSize> $bySize
      * @param list<float>     $noise
+     * @param float           $widened by how much intervals are wider than the resampled curves
      */
     public static function of(
         StepCurve $curve,
@@ -52,6 +58,8 @@ final readonly class StepResult
         array $bySize,
         LoopModel $loop,
         array $noise,
+        float $strayed,
+        float $widened,
     ): self {
         $numbers = $curve->numbers();
         $intervals = [];
@@ -67,7 +75,7 @@ final readonly class StepResult
             }
             foreach ($spread as $key => $values) {
                 sort($values);
-                $intervals[$key] = [Statistics::quantileOfSorted($values, 0.05), Statistics::quantileOfSorted($values, 0.95)];
+                $intervals[$key] = self::interval($values, $numbers->toArray()[$key] ?? null, $widened, self::LEAST[$key] ?? 0.0);
             }
             foreach (array_keys($curve->values) as $i) {
                 $at = [];
@@ -75,8 +83,9 @@ final readonly class StepResult
                     $at[] = $one->values[$i];
                 }
                 sort($at);
-                $low[] = Statistics::quantileOfSorted($at, 0.05);
-                $high[] = Statistics::quantileOfSorted($at, 0.95);
+                [$least, $most] = self::interval($at, $curve->values[$i], $widened);
+                $low[] = $least;
+                $high[] = $most;
             }
         }
 
@@ -95,7 +104,28 @@ final readonly class StepResult
             $windows->size * $curve->stepS,
             $loop,
             $noise,
+            $strayed,
         );
+    }
+
+    /**
+     * From the 5 to the 95 percentile, widened about the value itself: blocks of one flight that share their edges, and a loop that is
+     * drawn to the same prior in each draw, vary less than flights do. Never narrower than what the estimate itself is off by.
+     *
+     * @param non-empty-list<float> $sorted
+     *
+     * @return array{float, float}
+     */
+    private static function interval(array $sorted, ?float $value, float $widened, float $least = 0.0): array
+    {
+        $middle = $value ?? Statistics::quantileOfSorted($sorted, 0.5);
+        $low = Statistics::quantileOfSorted($sorted, 0.05);
+        $high = Statistics::quantileOfSorted($sorted, 0.95);
+
+        return [
+            min($middle - $least, $middle + $widened * ($low - $middle)),
+            max($middle + $least, $middle + $widened * ($high - $middle)),
+        ];
     }
 
     /** Whether small, medium and large moves agree, as a linear craft's would; null when fewer than two can be told. */

@@ -21,4 +21,10 @@ final readonly class StepScope
         public float $ownShare,
     ) {
     }
+
+    /** Largest |setpoint| in it, deg/s: with its edges, which count for less in the estimate. */
+    public function largestDps(): float
+    {
+        return max([0.0, ...array_map(abs(...), $this->setpoint)]);
+    }
 }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\Step;
 
+use Ortholex\Core\Signal\CrossSpectra;
 use Ortholex\Core\Signal\Fft;
 use Ortholex\Core\Signal\HannWindow;
 
@@ -40,22 +41,26 @@ final readonly class StepWindows
     /**
      * @param list<array{list<float>, list<float>, float}> $runs   setpoint, rate, deg/s, and when the run begins, s
      * @param list<float>                                  $byHand beginnings of windows struck out, s
+     * @param int                                          $late   samples by which the rate's window comes after the setpoint's: what the
+     *                                                             stick does at the end of one is else answered outside of it, and under
+     *                                                             the falling side of the taper, which makes a slow loop look quick
+     * @param int<1, 4>                                    $apart  of a window by so many quarters
      */
-    public static function cut(array $runs, float $fs, float $lengthS, array $byHand = []): self
+    public static function cut(array $runs, float $fs, float $lengthS, array $byHand = [], int $late = 0, int $apart = 1): self
     {
         $n = Fft::sizeFor((int) ceil($lengthS * $fs * 0.8));
-        $hop = intdiv($n, 4);
+        $hop = $apart * intdiv($n, 4);
         $fft = Fft::ofSize($n);
         $bins = self::bins($n, $fs);
         $taper = HannWindow::ofSize($n)->weights;
         $used = $sizes = $all = [];
         $excluded = array_fill_keys(array_column(Exclusion::cases(), 'value'), 0);
         foreach ($runs as [$x, $y, $start]) {
-            if (\count($x) < $n) {
+            if (\count($x) < $n + $late) {
                 ++$excluded[Exclusion::TooShort->value];
                 continue;
             }
-            for ($at = 0, $last = \count($x) - $n; $at <= $last; $at += $hop) {
+            for ($at = 0, $last = \count($x) - $n - $late; $at <= $last; $at += $hop) {
                 $a = \array_slice($x, $at, $n);
                 $square = $size = 0.0;
                 foreach ($a as $i => $v) {
@@ -73,7 +78,7 @@ final readonly class StepWindows
                 } elseif (sqrt($square / $n) < self::LEAST_INPUT_DPS) {
                     $why = Exclusion::TooStill;
                 } else {
-                    $spectra = self::spectra($fft, $a, \array_slice($y, $at, $n), $bins, $taper);
+                    $spectra = self::late(CrossSpectra::of($fft, $a, \array_slice($y, $at + $late, $n), $taper, $bins), $late / $n);
                     $coherence = self::coherence($spectra);
                     if ($coherence < self::LEAST_COHERENCE) {
                         $why = Exclusion::Astray;
@@ -105,30 +110,22 @@ final readonly class StepWindows
     }
 
     /**
-     * Auto- and cross-spectra of one window under a Hann taper.
+     * @param array{xx: list<float>, yy: list<float>, cr: list<float>, ci: list<float>} $s
+     * @param float                                                                     $share of the window that the rate's was later
      *
-     * @param list<float> $x
-     * @param list<float> $y
-     * @param list<float> $taper weights of the window
-     *
-     * @return array{xx: list<float>, yy: list<float>, cr: list<float>, ci: list<float>}
+     * @return array{xx: list<float>, yy: list<float>, cr: list<float>, ci: list<float>} as if it had not been
      */
-    public static function spectra(Fft $fft, array $x, array $y, int $bins, array $taper): array
+    private static function late(array $s, float $share): array
     {
-        foreach ($taper as $i => $w) {
-            $x[$i] *= $w;
-            $y[$i] *= $w;
-        }
-        [$xr, $xi, $yr, $yi] = $fft->twoReal($x, $y);
-        $xx = $yy = $cr = $ci = [];
-        for ($k = 0; $k <= $bins; ++$k) {
-            $xx[] = $xr[$k] * $xr[$k] + $xi[$k] * $xi[$k];
-            $yy[] = $yr[$k] * $yr[$k] + $yi[$k] * $yi[$k];
-            $cr[] = $xr[$k] * $yr[$k] + $xi[$k] * $yi[$k];
-            $ci[] = $xr[$k] * $yi[$k] - $xi[$k] * $yr[$k];
+        $cr = $ci = [];
+        foreach ($s['cr'] as $k => $re) {
+            $im = $s['ci'][$k];
+            [$c, $d] = [cos(2 * \M_PI * $k * $share), -sin(2 * \M_PI * $k * $share)];
+            $cr[] = $re * $c - $im * $d;
+            $ci[] = $re * $d + $im * $c;
         }
 
-        return ['xx' => $xx, 'yy' => $yy, 'cr' => $cr, 'ci' => $ci];
+        return ['xx' => $s['xx'], 'yy' => $s['yy'], 'cr' => $cr, 'ci' => $ci];
     }
 
     /** @param list<float> $byHand */

@@ -4,7 +4,10 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\Tuning;
 
+use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\Fact\Stored;
+use Ortholex\Core\FlightLog\FlightLog;
+use Ortholex\Core\FlightLog\Traces;
 use Ortholex\Core\Lag\Lag;
 use Ortholex\Core\Signal\Fft;
 use Ortholex\Core\Signal\HannWindow;
@@ -25,7 +28,7 @@ final readonly class AxisPlant
     private const TOP_HZ = 45.0;
 
     /** Drag of the air on rotation, 1/s; far below any loop's bandwidth, so a fixed figure does. */
-    private const DRAG = 1.0;
+    public const DRAG = 1.0;
 
     private function __construct(public float $effectiveness, public float $lagS, public float $deadS, public float $misfit)
     {
@@ -34,6 +37,28 @@ final readonly class AxisPlant
     public static function known(float $effectiveness, float $lagS, float $deadS, float $misfit): self
     {
         return new self($effectiveness, $lagS, $deadS, $misfit);
+    }
+
+    /**
+     * @return self|null null where the log lacks the setpoint, the measured rate or the terms of the command
+     *
+     * @throws SignalError when the flight does not excite the axis enough
+     */
+    public static function in(FlightLog $log, Axis $axis): ?self
+    {
+        [$rate, $set] = [Traces::measuredRate($axis), Traces::setpoint($axis)];
+        if (!$log->has($rate) || !$log->has($set) || !$log->has(Traces::term('p', $axis))) {
+            return null;
+        }
+        $command = [];
+        foreach (Traces::TERMS as $term) {
+            $name = Traces::term($term, $axis);
+            foreach ($log->has($name) ? $log->runs($name) : [] as $r => $run) {
+                $command[$r] = isset($command[$r]) ? array_map(static fn (float $a, float $b): float => $a + $b, $command[$r], $run) : $run;
+            }
+        }
+
+        return self::identify($log->runs($set), array_values($command), $log->runs($rate), $log->clock->rateHz);
     }
 
     /**

@@ -36,12 +36,13 @@ final readonly class LoopPrediction
         $ki = $gains->i / 100;
         $kd = $gains->d / 1000;
         $kf = $gains->ff / 1000;
+        $axis = self::ofPlant($plant);
+        $paths = self::ofFilters($filters);
         for ($k = 1; $k <= $half; ++$k) {
             $hz = ($k * self::RATE_HZ) / $n;
             $w = 2 * \M_PI * $hz;
-            [$gr, $gi] = $plant->response($w);
-            [$fr, $fi] = $filters->ratePath->response(min($hz, RateFilters::highestHz($filters->ratePath->rateHz)));
-            [$dr, $di] = $filters->dPath->response(min($hz, RateFilters::highestHz($filters->dPath->rateHz)));
+            [$gr, $gi] = $axis[$k];
+            [$fr, $fi, $dr, $di] = $paths[$k];
             // P + I/s and D·s·Fd
             $cr = $kp;
             $ci = -$ki / $w;
@@ -66,6 +67,46 @@ final readonly class LoopPrediction
         }
 
         return new self(StepCurve::fromResponse($re, $im, self::RATE_HZ, self::SHOWN_S), $sensitivity, sqrt($noise / $half), $turned);
+    }
+
+    /** @return list<array{float, float}> G at each frequency; kept, since a search asks for the same axis again and again */
+    private static function ofPlant(AxisPlant $plant): array
+    {
+        /** @var \WeakMap<AxisPlant, list<array{float, float}>>|null $kept */
+        static $kept = null;
+        $kept ??= new \WeakMap();
+        /** @var list<array{float, float}>|null $at */
+        $at = $kept[$plant] ?? null;
+        if (null === $at) {
+            $at = [];
+            for ($k = 0; $k <= self::SAMPLES >> 1; ++$k) {
+                $at[] = $plant->response((2 * \M_PI * $k * self::RATE_HZ) / self::SAMPLES);
+            }
+            $kept[$plant] = $at;
+        }
+
+        return $at;
+    }
+
+    /** @return list<array{float, float, float, float}> F and Fd at each frequency; kept for the same reason */
+    private static function ofFilters(RateFilters $filters): array
+    {
+        /** @var \WeakMap<RateFilters, list<array{float, float, float, float}>>|null $kept */
+        static $kept = null;
+        $kept ??= new \WeakMap();
+        /** @var list<array{float, float, float, float}>|null $at */
+        $at = $kept[$filters] ?? null;
+        if (null === $at) {
+            [$rateTop, $dTop] = [RateFilters::highestHz($filters->ratePath->rateHz), RateFilters::highestHz($filters->dPath->rateHz)];
+            $at = [];
+            for ($k = 0; $k <= self::SAMPLES >> 1; ++$k) {
+                $hz = ($k * self::RATE_HZ) / self::SAMPLES;
+                $at[] = [...$filters->ratePath->response(min($hz, $rateTop)), ...$filters->dPath->response(min($hz, $dTop))];
+            }
+            $kept[$filters] = $at;
+        }
+
+        return $at;
     }
 
     /** Whether the loop is stable, and far enough from oscillating for the prediction to mean anything. */

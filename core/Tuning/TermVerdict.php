@@ -17,10 +17,24 @@ final readonly class TermVerdict
 {
     private const FROM_HZ = 8.0;
 
+    /** A slow swing, below the above, is looked for in windows of so long; the stick must not hold it itself, by this ratio of power. */
+    private const SLOW_FROM_HZ = 2.0;
+
+    /** It reaches over where the quick ones begin: a peak at the very edge is seen by neither of two that only meet. */
+    private const SLOW_TO_HZ = 12.0;
+
+    private const SLOW_WINDOW_S = 4.0;
+    private const NOT_ASKED = 4.0;
+    private const LEAST_SLOW_DPS = 10.0;
+
+    /** Outputs at their ends for this share of the flight: what looks clean is the motors' end, not the tune. */
+    private const AT_ENDS = 0.4;
+
     /** A loop of P swings below this; a narrow line above is a frame or a motor, which the noise map names. */
     private const TO_HZ = 80.0;
 
     private const RATE_HZ = 1000.0;
+    private const SLOW_RATE_HZ = 250.0;
 
     /** Share of P's power above 8 Hz that lies around its peak, for it to be one frequency. */
     private const NARROW = 0.55;
@@ -59,9 +73,18 @@ final readonly class TermVerdict
      * @param list<list<float>>      $d        D likewise, in the same unit as P
      * @param list<list<float>>      $rate     deg/s
      * @param list<float>            $startsS  when each run starts
+     * @param list<list<float>>      $set      what was asked, deg/s; empty where it was not logged
+     * @param float                  $atEnds   share of the flight with outputs at their ends
      */
-    public static function of(array $p, array $d, array $rate, array $startsS, float $rateHz): self
-    {
+    public static function of(
+        array $p,
+        array $d,
+        array $rate,
+        array $startsS,
+        float $rateHz,
+        array $set = [],
+        float $atEnds = 0.0,
+    ): self {
         $factor = max(1, (int) floor($rateHz / self::RATE_HZ));
         $fs = $rateHz / $factor;
         $n = 2 ** (int) round(log($fs, 2));
@@ -82,7 +105,8 @@ final readonly class TermVerdict
                     $found[TermState::Noise->value][] = ['at' => $atS, 'hz' => null, 'size' => array_sum($D)];
                     continue;
                 }
-                $hz = self::oscillates($P, self::power($fft, $hann, \array_slice($gg, $at, $n)), \array_slice($pp, $at, $n), $fs);
+                $swing = static fn (): array => self::power($fft, $hann, \array_slice($gg, $at, $n));
+                $hz = self::oscillates($P, $swing, \array_slice($pp, $at, $n), $fs);
                 if (null !== $hz) {
                     $found[TermState::Oscillation->value][] = ['at' => $atS, 'hz' => $hz, 'size' => array_sum($P)];
                 }
@@ -101,11 +125,74 @@ final readonly class TermVerdict
             }
         }
 
+        $slow = [] === $set ? null : self::slowly($p, $rate, $set, $startsS, $rateHz);
+        $told = \count($found[TermState::Noise->value]) + \count($found[TermState::Oscillation->value]);
+
+        return $slow ?? ($atEnds > self::AT_ENDS
+            ? new self(TermState::CannotTell, null, 0.0, null, $windows)
+            : new self(TermState::Clean, null, 1 - $told / $windows, null, $windows));
+    }
+
+    /**
+     * A swing between 2 and 12 Hz that the stick did not ask for.
+     *
+     * @param list<list<float>> $p
+     * @param list<list<float>> $rate
+     * @param list<list<float>> $set
+     * @param list<float>       $startsS
+     */
+    private static function slowly(array $p, array $rate, array $set, array $startsS, float $rateHz): ?self
+    {
+        $factor = max(1, (int) floor($rateHz / self::SLOW_RATE_HZ));
+        $fs = $rateHz / $factor;
+        $n = 2 ** (int) round(log(self::SLOW_WINDOW_S * $fs, 2));
+        $fft = RealFft::ofSize($n);
+        $hann = HannWindow::ofSize($n)->weights;
+        $binHz = $fs / $n;
+        $first = (int) ceil(self::SLOW_FROM_HZ / $binHz);
+        $last = (int) floor(self::SLOW_TO_HZ / $binHz);
+        $found = [];
+        $windows = 0;
+        foreach ($rate as $r => $run) {
+            $w = Statistics::decimated($run, $factor);
+            $x = Statistics::decimated($set[$r], $factor);
+            $pp = Statistics::decimated($p[$r], $factor);
+            for ($at = 0, $end = \count($w) - $n; $at <= $end; $at += intdiv($n, 2)) {
+                ++$windows;
+                $W = self::power($fft, $hann, \array_slice($w, $at, $n));
+                $band = \array_slice($W, $first, $last - $first + 1, true);
+                $k = [] === $band ? 0 : (int) array_search(max($band), $band, true);
+                if ($k <= $first || $k >= $last) {
+                    continue;
+                }
+                $reach = max(2, (int) round(0.15 * $k));
+                $around = array_sum(\array_slice($W, $k - $reach, 2 * $reach + 1));
+                $asked = array_sum(\array_slice(self::power($fft, $hann, \array_slice($x, $at, $n)), $k - $reach, 2 * $reach + 1));
+                if (
+                    sqrt($around) >= self::LEAST_SLOW_DPS
+                    && $around > self::NARROW * array_sum(\array_slice($W, $first))
+                    && $around > self::NOT_ASKED * $asked
+                    && self::isRegular(\array_slice($pp, $at, $n), $k * $binHz, $fs)
+                ) {
+                    // Its centre of power, as a bin is half a hertz wide.
+                    $hz = 0.0;
+                    foreach (\array_slice($W, $k - $reach, 2 * $reach + 1) as $i => $v) {
+                        $hz += (($k - $reach + $i) * $binHz * $v) / $around;
+                    }
+                    $found[] = ['at' => $startsS[$r] + $at / $fs, 'hz' => $hz, 'size' => $around];
+                }
+            }
+        }
+        if ($windows < 2 || \count($found) < max(2, self::LEAST_SHARE * $windows)) {
+            return null;
+        }
+        usort($found, static fn (array $a, array $b): int => $b['size'] <=> $a['size']);
+
         return new self(
-            TermState::Clean,
-            null,
-            1 - (\count($found[TermState::Noise->value]) + \count($found[TermState::Oscillation->value])) / $windows,
-            null,
+            TermState::Oscillation,
+            Statistics::median(array_column($found, 'hz')),
+            \count($found) / $windows,
+            $found[0]['at'],
             $windows,
         );
     }
@@ -179,11 +266,11 @@ final readonly class TermVerdict
     }
 
     /**
-     * @param list<float> $P
-     * @param list<float> $G power of the rate
-     * @param list<float> $p the window itself
+     * @param list<float>               $P
+     * @param \Closure(): list<float>   $rate power of the rate, which is only asked for where P has a peak
+     * @param list<float>               $p    the window itself
      */
-    private static function oscillates(array $P, array $G, array $p, float $fs): ?float
+    private static function oscillates(array $P, \Closure $rate, array $p, float $fs): ?float
     {
         $binHz = $fs / \count($p);
         $from = (int) ceil(self::FROM_HZ / $binHz);
@@ -199,8 +286,10 @@ final readonly class TermVerdict
         }
         $reach = max(2, (int) round(0.1 * $k));
         $around = array_sum(\array_slice($P, max($from, $k - $reach), 2 * $reach + 1));
-        $swing = sqrt(array_sum(\array_slice($G, max(1, $k - $reach), 2 * $reach + 1)));
-        if ($around < self::NARROW * $all || $swing < self::LEAST_SWING_DPS) {
+        if ($around < self::NARROW * $all) {
+            return null;
+        }
+        if (sqrt(array_sum(\array_slice($rate(), max(1, $k - $reach), 2 * $reach + 1))) < self::LEAST_SWING_DPS) {
             return null;
         }
         $l = log(max(1e-12, $P[$k - 1]));

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Camera;
 
+use Ortholex\App\Words\Aside;
 use Ortholex\App\Words\Words;
 use Ortholex\Core\Video\ChannelPlan;
 use Ortholex\Core\Video\Heron;
@@ -12,7 +13,6 @@ use Symfony\Component\Console\Command\Command;
 use Symfony\Component\Console\Input\InputArgument;
 use Symfony\Component\Console\Input\InputInterface;
 use Symfony\Component\Console\Input\InputOption;
-use Symfony\Component\Console\Output\ConsoleOutputInterface;
 use Symfony\Component\Console\Output\OutputInterface;
 
 #[AsCommand(name: 'video', description: '“plan” finds the frequencies at which pilots disturb each other least.')]
@@ -57,10 +57,7 @@ final class VideoCommand extends Command
             }
             $plan = ChannelPlan::best($offer, (int) $pilots, self::list($input, 'taken'));
         } catch (\InvalidArgumentException $e) {
-            $aside = $output instanceof ConsoleOutputInterface ? $output->getErrorOutput() : $output;
-            $aside->writeln($this->words->ofProblem($e), OutputInterface::OUTPUT_PLAIN);
-
-            return 2;
+            return Aside::refuse($output, $this->words->ofProblem($e));
         }
         $closest = is_finite($plan->closestMhz()) ? $plan->closestMhz() : null;
         if (true === $input->getOption('json')) {

@@ -20,15 +20,22 @@ final readonly class FiltersInBook implements TrayEffects
 {
     public const DELAY_AT_HZ = 30.0;
 
-    public function __construct(private CurrentNames $names, private Chains $chains, private JudgedLog $judged)
-    {
+    public function __construct(
+        private CurrentNames $names,
+        private Chains $chains,
+        private JudgedLog $judged,
+        private WhatIfs $whatIfs,
+    ) {
     }
 
     public function effects(Craft $craft, SettingSet $after): iterable
     {
-        $rotorHz = $this->chains->rotorHz($craft, $this->judged->of($craft));
-        $from = self::delaysMs($this->chains->filters($this->names->of($craft, $craft->settings), $rotorHz));
-        $to = self::delaysMs($this->chains->filters($this->names->of($craft, $after), $rotorHz));
+        $log = $this->judged->of($craft);
+        // The same figures as on the sheet.
+        $delays = fn (SettingSet $set): array => null !== $log && [] !== ($with = $this->whatIfs->of($craft, $log, $set))->axes
+            ? WhatIfs::delaysMs($with)
+            : self::delaysMs($this->chains->filters($this->names->of($craft, $set), $this->chains->rotorHz($craft, $log)));
+        [$from, $to] = [$delays($craft->settings), $delays($after)];
         yield new TrayEffect('delay of the rate path at 30 Hz', 'ms', $from[0], $to[0], 2);
         yield new TrayEffect('delay of the D path at 30 Hz', 'ms', $from[1], $to[1], 2);
     }

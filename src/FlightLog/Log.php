@@ -52,6 +52,7 @@ class Log
      * @param list<array{kind: string, at_s: float, length_s: float, row: int}>                  $faults
      * @param array<string, mixed> $badRows as BadRows keeps them
      * @param SettingSet $settings flown with, as the log's head says
+     * @param list<string> $leftOut columns that are no trace of ours
      */
     public function __construct(
         #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Craft $craft,
@@ -67,7 +68,8 @@ class Log
         #[ORM\Column(type: Types::JSON)] public readonly array $faults,
         #[ORM\Column(type: Types::JSON)] public readonly array $badRows,
         #[ORM\Column(type: Types::TEXT)] public readonly string $head,
-        #[ORM\Column(type: SettingSetType::NAME)] public readonly SettingSet $settings,
+        #[ORM\Column(type: SettingSetType::NAME)] public SettingSet $settings,
+        #[ORM\Column(type: Types::JSON)] public readonly array $leftOut = [],
     ) {
     }
 

@@ -13,6 +13,8 @@ use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
 /** A craft's logs, and which one a sheet is about. */
 final readonly class LogBook
 {
+    private const NEWEST_FIRST = ['flownAt' => 'DESC', 'id' => 'DESC'];
+
     public function __construct(private EntityManagerInterface $entities)
     {
     }
@@ -20,7 +22,7 @@ final readonly class LogBook
     /** @return list<Log> newest first */
     public function of(Craft $craft): array
     {
-        return $this->entities->getRepository(Log::class)->findBy(['craft' => $craft, 'putAwayAt' => null], ['id' => 'DESC'], 200);
+        return $this->entities->getRepository(Log::class)->findBy(['craft' => $craft, 'putAwayAt' => null], self::NEWEST_FIRST, 200);
     }
 
     /** How many there are; those put away do not count. */
@@ -62,7 +64,7 @@ final readonly class LogBook
     {
         return $id > 0
             ? $this->one($craft, $id)
-            : $this->entities->getRepository(Log::class)->findOneBy(['craft' => $craft, 'putAwayAt' => null], ['id' => 'DESC']);
+            : $this->entities->getRepository(Log::class)->findOneBy(['craft' => $craft, 'putAwayAt' => null], self::NEWEST_FIRST);
     }
 
     /**

@@ -22,7 +22,7 @@ final readonly class LogOptions
                 'map',
                 null,
                 InputOption::VALUE_REQUIRED | InputOption::VALUE_IS_ARRAY,
-                'what a column is, as "COLUMN=trace"; an empty trace leaves it out',
+                'what a column is, as "COLUMN=trace" or "COLUMN=trace:unit"; an empty trace leaves it out',
             )
             ->addOption(
                 'motors',
@@ -36,9 +36,15 @@ final readonly class LogOptions
     }
 
     /** @throws LogError when an option or the log cannot be read */
-    public static function read(string $path, InputInterface $input): FlightLog
+    public static function plan(string $path, InputInterface $input): LogPlan
     {
-        $log = LogReader::readFile($path, plan: LogPlan::of($path, self::map($input), self::places($input)));
+        return LogPlan::of($path, self::map($input), self::places($input));
+    }
+
+    /** @throws LogError when an option or the log cannot be read */
+    public static function read(string $path, InputInterface $input, ?LogPlan $plan = null): FlightLog
+    {
+        $log = LogReader::readFile($path, plan: $plan ?? self::plan($path, $input));
         $from = self::seconds($input, 'from') ?? -\INF;
         $to = self::seconds($input, 'to') ?? \INF;
 

@@ -10,9 +10,14 @@ use Ortholex\Core\Step\StepOutcome;
  * Says in words what the predictions of a log mean.
  *
  * @phpstan-import-type AxisPrediction from Predictions
+ * @phpstan-import-type Proposal from Predictions
+ * @phpstan-import-type Told from Predictions
  */
 final readonly class GainFindings
 {
+    /** By so much a peak must change to be spoken of. */
+    private const NEWS = 0.03;
+
     /**
      * @param list<GainFinding> $all
      * @param list<string>      $overshooting axes
@@ -38,7 +43,10 @@ final readonly class GainFindings
             ++$told;
             $standing = Standing::from($a['standing']);
             if (Standing::AsFlown !== $standing) {
-                $short[$standing->value][] = self::inShort($axis, $a);
+                $short[$standing->value] ??= [];
+                if (self::isNews($a)) {
+                    $short[$standing->value][] = self::inShort($axis, $a);
+                }
             }
             $all[] = new GainFinding(
                 $axis,
@@ -47,7 +55,7 @@ final readonly class GainFindings
                 \sprintf('Worked out from %s; with the gains flown, the model peaks at %.2f.', $log, $a['modelled_peak']),
                 Standing::AsFlown === $standing ? '' : self::asPredicted($a, $standing),
                 self::better($a, $overshoots),
-                null === $a['proposal'] ? [] : ["gain.$axis.p" => $a['proposal']['p'], "gain.$axis.d" => $a['proposal']['d']],
+                self::proposed($axis, $a['proposal']),
             );
         }
 
@@ -60,12 +68,14 @@ final readonly class GainFindings
      */
     private static function answer(array $short, array $over): string
     {
-        $staged = $short[Standing::AsStaged->value] ?? [];
-        $stands = $short[Standing::AsItStands->value] ?? [];
+        $staged = $short[Standing::AsStaged->value] ?? null;
+        $stands = $short[Standing::AsItStands->value] ?? null;
 
         return match (true) {
-            [] !== $staged => 'As staged, '.implode('; ', $staged).'.',
-            [] !== $stands => 'As the craft stands now, not yet flown, '.implode('; ', $stands).'.',
+            [] === $staged => 'As staged, every axis would answer as it does now.',
+            [] === $stands => 'As the craft stands now, not yet flown, every axis would answer as it did.',
+            null !== $staged => 'As staged, '.implode('; ', $staged).'.',
+            null !== $stands => 'As the craft stands now, not yet flown, '.implode('; ', $stands).'.',
             [] === $over => 'With these gains the craft answers cleanly.',
             default => ucfirst(implode(' and ', $over)).(1 === \count($over) ? ' overshoots' : ' overshoot').' with these gains.',
         };
@@ -78,6 +88,16 @@ final readonly class GainFindings
             ($overshoots && isset($a['measured_peak'])
                 ? \sprintf(' overshoots by %.0f %%', 100 * ($a['measured_peak'] - 1))
                 : ' '.($a['verdict'] ?? 'was flown'));
+    }
+
+    /**
+     * Whether a step would be another than the one that was measured.
+     *
+     * @param Told $a
+     */
+    private static function isNews(array $a): bool
+    {
+        return !$a['stable'] || null === $a['measured_peak'] || abs($a['predicted_peak'] - $a['modelled_peak']) >= self::NEWS;
     }
 
     /** @param AxisPrediction $a */
@@ -109,20 +129,49 @@ final readonly class GainFindings
     {
         $r = $a['proposal'] ?? null;
         if (null === $r) {
-            return $overshoots ? 'No P and D in reach were found that better it without a good deal more noise or lag.' : '';
+            return $overshoots ? 'No gains in reach better it and keep the loop calm. Lighter filters would give them room.' : '';
         }
 
+        $changes = [];
+        foreach (['p' => 'P', 'i' => 'I', 'd' => 'D'] as $term => $name) {
+            if ($r["from_$term"] !== $r[$term]) {
+                $changes[] = "$name {$r["from_$term"]} → {$r[$term]}";
+            }
+        }
+        $noise = 100 * ($r['noise'] - 1);
+
         return \sprintf(
-            'Better: P %s → %s, D %s → %s. It would peak at %.2f, reach 50 %% in %s ms; '.
-                '%.0f %% more noise reaches the motors, so feel them after the flight.',
-            $r['from_p'],
-            $r['p'],
-            $r['from_d'],
-            $r['d'],
+            'Better: %s. It would peak at %.2f, reach 50 %% in %s ms and keep a modulus margin of %.2f; %s.',
+            implode(', ', $changes),
             $r['peak'],
             self::figure($r['delay_ms'], 1),
-            100 * ($r['noise'] - 1),
+            $r['modulus'],
+            match (true) {
+                $noise > 2 => \sprintf('%.0f %% more noise reaches the motors, so feel them after the flight', $noise),
+                $noise < -2 => \sprintf('%.0f %% less noise reaches the motors', -$noise),
+                default => 'the motors hear no more noise than now',
+            },
         );
+    }
+
+    /**
+     * @param Proposal|null $proposal
+     *
+     * @return array<string, float> by setting, of what becomes other
+     */
+    private static function proposed(string $axis, ?array $proposal): array
+    {
+        if (null === $proposal) {
+            return [];
+        }
+        $values = [];
+        foreach (['p', 'i', 'd'] as $term) {
+            if ($proposal["from_$term"] !== $proposal[$term]) {
+                $values["gain.$axis.$term"] = $proposal[$term];
+            }
+        }
+
+        return $values;
     }
 
     private static function figure(mixed $value, int $digits): string

@@ -4,11 +4,19 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Gains;
 
+use Ortholex\App\Book\Craft;
+use Ortholex\App\FlightLog\Log;
 use Ortholex\App\FlightLog\LogBook;
 use Ortholex\App\Page\SheetController;
+use Ortholex\App\Report\Chains;
 use Ortholex\App\Report\JudgedLog;
+use Ortholex\App\RoadMap\RoadMaps;
+use Ortholex\App\Settings\CurrentNames;
 use Ortholex\App\Settings\Staging;
+use Ortholex\App\Words\Words;
+use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\Settings\Catalogue;
+use Ortholex\Core\Settings\Setting;
 use Ortholex\Core\Settings\SettingGroup;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
@@ -25,6 +33,11 @@ final class GainsController extends SheetController
         private readonly LogBook $book,
         private readonly JudgedLog $judged,
         private readonly Predictions $predictions,
+        private readonly Loops $loops,
+        private readonly RoadMaps $roads,
+        private readonly Chains $chains,
+        private readonly CurrentNames $names,
+        private readonly Words $words,
     ) {
     }
 
@@ -47,11 +60,15 @@ final class GainsController extends SheetController
             }
         }
 
+        $findings = null === $log ? null : GainFindings::of($this->predictions->of($craft, $log), $log->code);
+        $axis = self::axis($request, $findings);
+
         return $this->show(
             $craft,
             '61',
             'Gains/gains.html.twig',
             new GainsView(
+                $axis,
                 $rows,
                 $craft->settings,
                 $this->staging->of($craft),
@@ -59,9 +76,66 @@ final class GainsController extends SheetController
                 $ranges,
                 $log,
                 $this->book->of($craft),
-                null === $log ? null : GainFindings::of($this->predictions->of($craft, $log), $log->code),
+                $findings,
+                null === $log ? [] : $this->loops->of($craft, $log, $axis),
+                $this->road($craft),
+                $this->delayMs($craft, $log),
+                new ScalePlot(
+                    $this->names->of($craft, $craft->settings),
+                    $this->names->of($craft, $this->staging->preview($craft)),
+                ),
             ),
         );
+    }
+
+    /** The axis that is asked for, or whose setting is; else the first that overshoots. */
+    private static function axis(Request $request, ?GainFindings $findings): Axis
+    {
+        $asked = Axis::tryFrom($request->query->getString('axis'));
+        if (null === $asked && 1 === preg_match('~^gain\.(\w+)\.~', $request->query->getString('setting'), $m)) {
+            $asked = Axis::tryFrom($m[1]);
+        }
+
+        return $asked ?? Axis::tryFrom($findings->overshooting[0] ?? '') ?? Axis::Roll;
+    }
+
+    private function road(Craft $craft): ?RoadView
+    {
+        $road = $this->roads->of($craft);
+        if (null === $road) {
+            return null;
+        }
+        $wanted = $this->staging->preview($craft);
+        $stage = array_filter(
+            $road->stage,
+            static fn (float|int|bool|string $value, string $name): bool => $craft->settings->has($name)
+                && !Setting::same($value, $wanted[$name] ?? $value),
+            \ARRAY_FILTER_USE_BOTH,
+        );
+
+        return new RoadView($road->at, $this->words->of($road->why), $stage, $road->card);
+    }
+
+    private function delayMs(Craft $craft, ?Log $log): float
+    {
+        $set = $this->names->of($craft, $this->staging->preview($craft));
+
+        return 1e3 * $this->chains->filters($set, $this->chains->rotorHz($craft, $log))->ratePath->phaseDelay(30.0);
+    }
+
+    /** What of the loop is drawn: pushes, margins over frequency, and P against D. */
+    #[Route('/craft/{slug}/gains/loop/{log<\d+>}.json', name: 'gains_loop', methods: ['GET'])]
+    public function loop(string $slug, int $log, Request $request): JsonResponse
+    {
+        $craft = $this->crafts->named($slug);
+        $one = $this->book->one($craft, $log);
+        $axis = Axis::tryFrom($request->query->getString('axis')) ?? Axis::Roll;
+        $loops = $this->loops->of($craft, $one, $axis);
+
+        return new JsonResponse([
+            'loops' => [] === $loops ? new \stdClass() : $loops,
+            'map' => $request->query->getBoolean('map') ? $this->loops->map($craft, $one, $axis) : null,
+        ]);
     }
 
     #[Route('/craft/{slug}/gains/predict/{log<\d+>}.json', name: 'gains_predict', methods: ['GET'])]

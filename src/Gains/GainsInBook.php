@@ -11,13 +11,15 @@ use Ortholex\App\Book\Step\NextStep;
 use Ortholex\App\Book\Step\NextStepSource;
 use Ortholex\App\Book\Step\Urgency;
 use Ortholex\App\FlightLog\LogBook;
-use Ortholex\App\Report\AnalysisStore;
+use Ortholex\App\RoadMap\RoadMaps;
 use Ortholex\App\Settings\Staging;
 use Ortholex\App\Settings\Tray\TrayEffect;
 use Ortholex\App\Settings\Tray\TrayEffects;
 use Ortholex\App\Settings\Tray\TrayWarning;
 use Ortholex\App\Settings\Tray\TrayWarnings;
+use Ortholex\App\Words\Words;
 use Ortholex\Core\Craft\SettingSet;
+use Ortholex\Core\RoadMap\TuneStep;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Settings\SettingGroup;
 use Ortholex\Core\Step\StepOutcome;
@@ -33,7 +35,8 @@ final readonly class GainsInBook implements NextStepSource, PartMark, TrayEffect
 
     public function __construct(
         private LogBook $book,
-        private AnalysisStore $analyses,
+        private RoadMaps $roads,
+        private Words $words,
         private Predictions $predictions,
         private Staging $staging,
         private Catalogue $catalogue,
@@ -59,19 +62,31 @@ final readonly class GainsInBook implements NextStepSource, PartMark, TrayEffect
         return $tune > 0 ? (string) $tune : '';
     }
 
+    /** The road of the tune, in one sentence with its reason. */
     public function steps(Craft $craft): iterable
     {
-        $log = $craft->isKnown() ? $this->book->chosen($craft, 0) : null;
-        if (null === $log || !$this->analyses->has($log)) {
+        $road = 0 === $this->book->count($craft) ? null : $this->roads->of($craft);
+        if (null === $road) {
             return;
         }
-        foreach ($this->analyses->report($log)->steps as $axis => $step) {
-            $peak = $step->numbers?->peak;
-            if (null !== $peak && StepOutcome::Overshoots === StepOutcome::ofPeak($peak)) {
-                $text = \sprintf('%s overshoots by %.0f %% in %s.', ucfirst($axis), 100 * ($peak - 1), $log->code);
-                yield new NextStep(Urgency::Better, $text, $this->urls->generate('gains', ['slug' => $craft->slug]), 'Tune it');
-            }
-        }
+        $text = $this->words->capital($road->why).'.';
+        $here = ['slug' => $craft->slug];
+        yield match (true) {
+            TuneStep::Done === $road->at => new NextStep(Urgency::Idle, $text, $this->urls->generate('gains', $here), 'See it'),
+            TuneStep::FeedForward === $road->at => new NextStep(
+                Urgency::Better,
+                $text,
+                $this->urls->generate('series', $here),
+                'Plan the series',
+            ),
+            [] === $road->stage && null !== $road->card => new NextStep(
+                Urgency::Better,
+                $text,
+                $this->urls->generate('logs', $here),
+                'Fly it',
+            ),
+            default => new NextStep(Urgency::Better, $text, $this->urls->generate('gains', $here), 'Tune it'),
+        };
     }
 
     public function effects(Craft $craft, SettingSet $after): iterable

@@ -5,7 +5,9 @@ declare(strict_types=1);
 namespace Ortholex\App\Gains;
 
 use Ortholex\App\FlightLog\Log;
+use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\Craft\SettingSet;
+use Ortholex\Core\RoadMap\TuneStep;
 use Ortholex\Core\Settings\Setting;
 
 /** What sheet 61 shows. */
@@ -16,8 +18,10 @@ final readonly class GainsView
      * @param list<Setting>                                   $others gains that belong to no axis
      * @param array<string, array{low: float, high: float}>   $ranges
      * @param list<Log>                                       $logs
+     * @param array<string, array{gains: array<string, float>, figures: array<string, mixed>}> $loops by flown, staged, proposed
      */
     public function __construct(
+        public Axis $axis,
         public array $rows,
         public SettingSet $now,
         public SettingSet $staged,
@@ -26,15 +30,32 @@ final readonly class GainsView
         public ?Log $log,
         public array $logs,
         public ?GainFindings $findings,
+        public array $loops,
+        public ?RoadView $road,
+        public float $filterMs,
+        public ScalePlot $scale,
     ) {
     }
 
-    /** Whether an axis is drawn when the sheet opens: those that overshoot, else roll. */
-    public function draws(string $axis): bool
+    /** @return list<string> the axes beside the one that is shown */
+    public function beside(): array
     {
-        $over = $this->findings->overshooting ?? [];
+        return array_values(array_filter(array_keys($this->rows), fn (string $axis): bool => $axis !== $this->axis->value));
+    }
 
-        return [] === $over ? 'roll' === $axis : \in_array($axis, $over, true);
+    /** @return list<GainFinding> of the axis shown first */
+    public function told(): array
+    {
+        $all = $this->findings->all ?? [];
+        usort($all, fn (GainFinding $a, GainFinding $b): int => ($b->axis === $this->axis->value) <=> ($a->axis === $this->axis->value));
+
+        return $all;
+    }
+
+    /** @return list<TuneStep> the stations of the road */
+    public function stations(): array
+    {
+        return TuneStep::cases();
     }
 
     public function answer(): string

@@ -17,16 +17,18 @@ use Ortholex\Core\Control\RateFilters;
 use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Report\FlightAnalysis;
+use Ortholex\Core\Step\StepCurve;
 use Ortholex\Core\Step\StepOutcome;
 use Ortholex\Core\Tuning\AxisPlant;
-use Ortholex\Core\Tuning\GainAdvice;
 use Ortholex\Core\Tuning\GainSet;
+use Ortholex\Core\Tuning\GainTuner;
 use Ortholex\Core\Tuning\LoopPrediction;
 
 /**
  * What a log says of gains it was not flown with: the predicted step of the staged ones, and a proposal.
  *
- * @phpstan-type Proposal array{p: float, d: float, from_p: float, from_d: float, peak: float, delay_ms: float|null, noise: float}
+ * @phpstan-type Proposal array{p: float, i: float, d: float, from_p: float, from_i: float, from_d: float, peak: float,
+ *     delay_ms: float|null, modulus: float, noise: float, step: list<float>}
  * @phpstan-type Told array{measured_peak: float|null, verdict: string|null, modelled_peak: float, modelled_stable: bool,
  *     standing: string, step_ms: float, predicted: list<float>, stable: bool, numbers: array<string, mixed>, predicted_peak: float,
  *     proposal: Proposal|null, measured: array<string, mixed>}
@@ -90,13 +92,13 @@ final readonly class Predictions
                 $axes[$axis] = [
                     'why' => null === $plant
                             ? 'The log moved this axis too little, or lacks the terms of the command.'
-                            : 'The log does not say with which gains it was flown.',
+                            : 'The log does not say with which gains it was flown. Say it on its front (51).',
                 ];
                 continue;
             }
             $of = Axis::from($axis);
             $gains = array_map(static fn (SettingSet $s): GainSet => GainSet::ofAxis($s, $of), [$wanted, $flown, $now]);
-            $axes[$axis] = $this->told($plant, $gains[0], $filters[0], $gains[1], $filters[1], $peak) + [
+            $axes[$axis] = $this->told($plant, $gains[0], $filters[0], $gains[1], $filters[1], $peak, Axis::Yaw !== $of) + [
                 'standing' => match (true) {
                     $gains[0] == $gains[1] && $filters[0] == $filters[1] => Standing::AsFlown->value,
                     $gains[0] == $gains[2] && $filters[0] == $filters[2] => Standing::AsItStands->value,
@@ -121,6 +123,7 @@ final readonly class Predictions
         GainSet $flown,
         RateFilters $flownFilters,
         ?float $peak,
+        bool $withD,
     ): array {
         return $this->workedOut->once('prediction', \func_get_args(), static function () use (
             $plant,
@@ -129,18 +132,19 @@ final readonly class Predictions
             $flown,
             $flownFilters,
             $peak,
+            $withD,
         ): array {
             $predicted = LoopPrediction::of($plant, $wanted, $wantedFilters);
             $numbers = $predicted->curve->numbers();
             $check = LoopPrediction::of($plant, $flown, $flownFilters);
-            $advice = null === $peak ? null : GainAdvice::from($plant, $flown, $flownFilters, $peak);
+            $advice = null === $peak ? null : GainTuner::advise($plant, $flown, $flownFilters, $peak, $withD);
 
             return [
                 'measured_peak' => $peak,
                 'modelled_peak' => round($check->curve->numbers()->peak, 3),
                 'modelled_stable' => $check->isStable(),
                 'step_ms' => 1.0,
-                'predicted' => array_map(static fn (float $v): float => round($v, 4), $predicted->curve->values),
+                'predicted' => self::curve($predicted->curve),
                 'stable' => $predicted->isStable(),
                 'numbers' => $numbers->toArray(),
                 'predicted_peak' => $numbers->peak,
@@ -148,14 +152,24 @@ final readonly class Predictions
                         ? null
                         : [
                             'p' => $advice->gains->p,
+                            'i' => $advice->gains->i,
                             'd' => $advice->gains->d,
                             'from_p' => $flown->p,
+                            'from_i' => $flown->i,
                             'from_d' => $flown->d,
-                            'peak' => round($advice->after->curve->numbers()->peak, 3),
-                            'delay_ms' => $advice->after->curve->numbers()->delayMs,
-                            'noise' => round($advice->after->noiseGain / max(1e-9, $advice->before->noiseGain), 2),
+                            'peak' => round($advice->prediction->curve->numbers()->peak, 3),
+                            'delay_ms' => $advice->prediction->curve->numbers()->delayMs,
+                            'modulus' => round($advice->margins->modulus, 3),
+                            'noise' => round($advice->prediction->noiseGain / max(1e-9, $check->noiseGain), 2),
+                            'step' => self::curve($advice->prediction->curve),
                         ],
             ];
         });
+    }
+
+    /** @return list<float> */
+    private static function curve(StepCurve $curve): array
+    {
+        return array_map(static fn (float $v): float => round($v, 4), $curve->values);
     }
 }

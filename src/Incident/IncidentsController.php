@@ -8,6 +8,8 @@ use Ortholex\App\FlightLog\LogBook;
 use Ortholex\App\Page\SheetController;
 use Ortholex\App\Report\AnalysisStore;
 use Ortholex\App\Settings\Airframes;
+use Ortholex\Core\Incident\Incident;
+use Ortholex\Core\LogCheck\AdequacyCode;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Attribute\AsController;
@@ -29,7 +31,8 @@ final class IncidentsController extends SheetController
     {
         $craft = $this->crafts->named($slug);
         $log = $this->book->chosen($craft, $request->query->getInt('log'));
-        $incidents = null === $log ? [] : $this->analyses->report($log)->incidents;
+        $report = null === $log ? null : $this->analyses->report($log);
+        $incidents = $report->incidents ?? [];
 
         return $this->show(
             $craft,
@@ -39,9 +42,19 @@ final class IncidentsController extends SheetController
                 $this->book->of($craft),
                 $log,
                 $incidents,
-                $incidents[$request->query->getInt('n')] ?? ($incidents[0] ?? null),
+                $incidents[$request->query->getInt('n', -1)] ?? self::gravest($incidents),
                 $this->frames->of($craft),
+                $report?->adequacy->allows(AdequacyCode::WhoStoppedPushing) ?? false,
             ),
         );
+    }
+
+    /** @param list<Incident> $incidents */
+    private static function gravest(array $incidents): ?Incident
+    {
+        $motors = array_filter($incidents, static fn (Incident $i): bool => $i->kind->isOfMotor());
+        $grave = array_filter($incidents, static fn (Incident $i): bool => $i->kind->isGrave());
+
+        return array_values($motors)[0] ?? array_values($grave)[0] ?? $incidents[0] ?? null;
     }
 }

@@ -8,6 +8,7 @@ use Ortholex\App\FlightLog\Log;
 use Ortholex\Core\Airframe\Airframe;
 use Ortholex\Core\FlightLog\Traces;
 use Ortholex\Core\Incident\Incident;
+use Ortholex\Core\Report\Finding\Certainty;
 
 /** What sheet 55 shows. */
 final readonly class IncidentsView
@@ -18,6 +19,7 @@ final readonly class IncidentsView
     /**
      * @param list<Log>                $logs
      * @param list<Incident>           $incidents
+     * @param bool                     $tells     whether the log could show a motor that lost thrust
      */
     public function __construct(
         public array $logs,
@@ -25,6 +27,7 @@ final readonly class IncidentsView
         public array $incidents,
         public ?Incident $chosen,
         public Airframe $frame,
+        public bool $tells,
     ) {
     }
 
@@ -46,6 +49,34 @@ final readonly class IncidentsView
         $at = $this->chosen->atS ?? 0.0;
 
         return ['from' => $this->sample($at - self::BEFORE_S), 'to' => $this->sample($at + self::AFTER_S), 'onset' => $this->sample($at)];
+    }
+
+    /** @return array{from: float, step: float, rpm: list<float>, usual: list<float>}|null speed of the motor named, from the onset on */
+    public function speed(): ?array
+    {
+        $speed = $this->chosen?->speed;
+
+        return null === $speed
+            ? null
+            : ['from' => $speed->fromS - $this->chosen->atS, 'step' => $speed->stepS, 'rpm' => $speed->rpm, 'usual' => $speed->usual];
+    }
+
+    /** @return list<Incident> something is to be looked at */
+    public function grave(): array
+    {
+        return array_values(array_filter($this->incidents, static fn (Incident $i): bool => $i->kind->isGrave()));
+    }
+
+    /** @return array<int, Incident> explained by the flight itself; by their number among all */
+    public function explained(): array
+    {
+        return array_filter($this->incidents, static fn (Incident $i): bool => !$i->kind->isGrave());
+    }
+
+    /** How far the motor named is ahead of the others. */
+    public function lead(): Certainty
+    {
+        return Certainty::ofLead($this->chosen->margin ?? 0.0);
     }
 
     /** Milliseconds from the chosen one's onset. */

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\App\LinkLoss;
 
 use Ortholex\App\FlightLog\LogOptions;
+use Ortholex\App\Words\Aside;
 use Ortholex\App\Words\Words;
 use Ortholex\Core\FlightLog\LogError;
 use Ortholex\Core\LinkLoss\HoverOutput;
@@ -13,7 +14,6 @@ use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Command\Command;
 use Symfony\Component\Console\Input\InputArgument;
 use Symfony\Component\Console\Input\InputInterface;
-use Symfony\Component\Console\Output\ConsoleOutputInterface;
 use Symfony\Component\Console\Output\OutputInterface;
 
 #[AsCommand(name: 'hover', description: 'Reads a flight log and says at which output the craft hovers, and at which pack voltage.')]
@@ -38,10 +38,7 @@ final class HoverCommand extends Command
         try {
             $hover = HoverOutput::of(LogOptions::read(\is_string($path) ? $path : '', $input));
         } catch (LogError|PackError $e) {
-            $aside = $output instanceof ConsoleOutputInterface ? $output->getErrorOutput() : $output;
-            $aside->writeln($this->words->ofProblem($e), OutputInterface::OUTPUT_PLAIN);
-
-            return 2;
+            return Aside::refuse($output, $this->words->ofProblem($e));
         }
         $output->writeln(
             true === $input->getOption('json')

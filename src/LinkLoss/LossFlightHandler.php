@@ -34,28 +34,20 @@ final readonly class LossFlightHandler implements JobHandler
     public function run(Job $job, JobProgress $progress): array
     {
         $craft = $job->craft;
-        $number = static fn (string $name): float => is_numeric($job->parameters[$name] ?? null) ? (float) $job->parameters[$name] : 0.0;
         $flown = $this->benches->of($craft)->flyLoss(
             $this->names->of($craft, $this->staging->preview($craft)),
-            $number('height'),
-            $number('wind'),
-            $number('used') / 100,
+            $job->number('height'),
+            $job->number('wind'),
+            $job->number('used') / 100,
             static function (float $share) use ($progress): bool {
                 $progress->at(min(0.99, $share), \sprintf('in the air, %.0f s', 90 * $share));
 
                 return true;
             },
         );
-        $every = max(1, (int) ceil(\count($flown->points) / self::POINTS));
-        $points = [];
-        foreach ($flown->points as $i => $point) {
-            if (0 === $i % $every || $i === \count($flown->points) - 1) {
-                $points[] = [...array_map(static fn (float $v): float => round($v, 2), \array_slice($point, 0, 5)), $point[5]];
-            }
-        }
 
         return [
-            'points' => $points,
+            'points' => $flown->drawn(self::POINTS),
             'off' => $flown->offS,
             'noticed' => $flown->noticedS,
             'impact' => round($flown->impactMs, 2),

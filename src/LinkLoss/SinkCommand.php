@@ -4,12 +4,12 @@ declare(strict_types=1);
 
 namespace Ortholex\App\LinkLoss;
 
+use Ortholex\App\Words\Aside;
 use Ortholex\Core\LinkLoss\SinkSpeed;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Command\Command;
 use Symfony\Component\Console\Input\InputInterface;
 use Symfony\Component\Console\Input\InputOption;
-use Symfony\Component\Console\Output\ConsoleOutputInterface;
 use Symfony\Component\Console\Output\OutputInterface;
 
 #[AsCommand(name: 'sink', description: 'Says how fast a craft sinks with a fixed output, over the voltage of its pack.')]
@@ -40,10 +40,7 @@ final class SinkCommand extends Command
         foreach ([...array_keys(self::NEEDED), 'terminal'] as $name) {
             $value = $input->getOption($name);
             if (!is_numeric($value) || (float) $value <= 0 || (float) $value > 1000) {
-                $aside = $output instanceof ConsoleOutputInterface ? $output->getErrorOutput() : $output;
-                $aside->writeln("--$name takes a number above nought: ".(self::NEEDED[$name] ?? 'm/s').'.', OutputInterface::OUTPUT_PLAIN);
-
-                return 2;
+                return Aside::refuse($output, "--$name takes a number above nought: ".(self::NEEDED[$name] ?? 'm/s').'.');
             }
             $given[$name] = (float) $value;
         }

@@ -7,6 +7,7 @@ namespace Ortholex\App\Location;
 use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Book\Craft;
 use Ortholex\App\Link\Benches;
+use Ortholex\App\Link\CraftInterlocks;
 use Ortholex\App\Link\LinkService;
 use Ortholex\App\Link\Ports;
 use Ortholex\App\Location\Compass\Disturbed;
@@ -26,6 +27,7 @@ use Ortholex\App\Words\Words;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\Jobs;
 use Ortholex\App\Work\JobState;
+use Ortholex\Core\Guard\MotorWork;
 use Ortholex\Core\Position\Module\Constellations;
 use Ortholex\Core\Position\Module\PlumbCommand;
 use Ortholex\Core\Wiring\PartRole;
@@ -68,6 +70,7 @@ final class LocationController extends SheetController
         private readonly Tracks $tracks,
         private readonly LinkService $links,
         private readonly Benches $benches,
+        private readonly CraftInterlocks $interlocks,
         private readonly Ports $ports,
         private readonly Jobs $jobs,
         private readonly EntityManagerInterface $entities,
@@ -200,6 +203,7 @@ final class LocationController extends SheetController
         $craft = $this->crafts->named($slug);
         $this->links->demandLinked($craft);
         $this->demandCompass($craft);
+        $this->interlocks->of($craft)->demandPropsOff(MotorWork::Spin);
 
         return Answer::of(['job' => $this->jobs->start($craft, 'compass_motors', 'What the motors do to the compass', [])->id]);
     }

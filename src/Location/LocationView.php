@@ -158,6 +158,7 @@ final readonly class LocationView
                 'see what it needs.',
             null === $path => 'Never rehearsed: nobody knows whether it comes home.',
             !$path->holds($this->preview) && !$this->isDemonstration() => 'Not rehearsed as it is set now.',
+            $path->fell() => \sprintf('It falls: it met the ground at %.0f m/s, %.0f m from home.', $path->impactMs, $path->missedM()),
             $this->isDemonstration() && !$path->cameHome() => \sprintf('It came down %.0f m from home.', $path->missedM()),
             !$path->cameHome() => \sprintf('It does not come home: it came down %.0f m away.', $path->missedM()),
             default => \sprintf('It comes home: %.0f s, and down %.1f m from where it began.', $path->seconds(), $path->missedM()),

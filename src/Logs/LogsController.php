@@ -4,12 +4,12 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Logs;
 
-use Ortholex\App\Book\Craft;
 use Ortholex\App\FlightLog\LogBook;
 use Ortholex\App\FlightLog\LogStore;
 use Ortholex\App\Link\Benches;
 use Ortholex\App\Page\SheetController;
-use Ortholex\App\Settings\Airframes;
+use Ortholex\App\RoadMap\FlightReady;
+use Ortholex\App\RoadMap\FlownLogs;
 use Ortholex\App\Settings\Staging;
 use Ortholex\App\Shell\Answer;
 use Ortholex\App\Shell\BadRequest;
@@ -32,10 +32,11 @@ final class LogsController extends SheetController
     public function __construct(
         private readonly LogBook $book,
         private readonly FlownLogs $flown,
+        private readonly LogRows $rows,
         private readonly LogStore $store,
         private readonly Jobs $jobs,
         private readonly Staging $staging,
-        private readonly Airframes $frames,
+        private readonly FlightReady $ready,
         private readonly Benches $benches,
         private readonly int $mostUploadMb,
         private readonly Words $words,
@@ -46,7 +47,7 @@ final class LogsController extends SheetController
     public function sheet(string $slug): Response
     {
         $craft = $this->crafts->named($slug);
-        $whyNot = $this->whyNotFly($craft);
+        $whyNot = $this->ready->whyNot($craft);
         $bench = $this->benches->of($craft);
         $cards = array_map(static fn (Card $c): CardView => CardView::of($c, $bench->sticks($c, $c->seconds(), 3)), Card::cases());
         $plan = $this->flown->plan($craft);
@@ -57,7 +58,7 @@ final class LogsController extends SheetController
             '51',
             'Logs/logs.html.twig',
             new LogsView(
-                $this->flown->rows($craft),
+                $this->rows->of($craft),
                 $cards,
                 '' === $whyNot,
                 $whyNot,
@@ -76,7 +77,7 @@ final class LogsController extends SheetController
         $craft = $this->crafts->named($slug);
         $name = Input::of($request)->text('card', 40);
         $card = Card::tryFrom($name) ?? throw BadRequest::at('card', "There is no flight card “{$name}”.");
-        $whyNot = $this->whyNotFly($craft);
+        $whyNot = $this->ready->whyNot($craft);
         if ('' !== $whyNot) {
             throw BadRequest::at('card', $whyNot);
         }
@@ -110,21 +111,5 @@ final class LogsController extends SheetController
                 'Content-Disposition' => HeaderUtils::makeDisposition('attachment', "$log->code.csv"),
             ],
         );
-    }
-
-    private function whyNotFly(Craft $craft): string
-    {
-        $state = $this->benches->of($craft)->state();
-
-        return match (true) {
-            !$craft->isKnown() => 'Link the craft once first, on sheet 11.',
-            !$state->pack => 'The pack is not connected. Switch it on at the bench strip.',
-            !$state->props => 'The props are off. Fit them at the bench strip.',
-            !$state->transmitter => 'The transmitter is off. Switch it on at the bench strip.',
-            !$state->outdoors => 'The craft is indoors. Carry it outdoors at the bench strip.',
-            $state->bootloader => 'The board has no whole firmware. Write it on sheet 12.',
-            [] !== $this->frames->unfounded($craft) => 'An output drives a motor that the frame has not: it does not arm. Mend it on 15.',
-            default => '',
-        };
     }
 }

@@ -7,6 +7,8 @@ namespace Ortholex\App\Noise;
 use Ortholex\App\Report\ResponseFinding;
 use Ortholex\App\Words\Words;
 use Ortholex\Core\Craft\Axis;
+use Ortholex\Core\Fact\Fact;
+use Ortholex\Core\LogCheck\AdequacyCode;
 use Ortholex\Core\Noise\NoiseComparison;
 use Ortholex\Core\Noise\Ridge;
 use Ortholex\Core\Noise\RidgeKind;
@@ -211,7 +213,14 @@ final readonly class NoiseFindings
             }
         }
         if (null === $loudest) {
-            return ['The log has no rotation rates, so nothing can be said of noise.', $findings];
+            $slow = array_filter($report->adequacy->cannot, static fn (Fact $f): bool => $f->is(AdequacyCode::FarTooSlow));
+
+            return [
+                [] === $slow
+                    ? 'The log has no rotation rates, so nothing can be said of noise.'
+                    : 'The log was sampled too slowly for anything to be said of noise.',
+                $findings,
+            ];
         }
         $findings[] = new ResponseFinding(
             'The filters behind this',

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\App\Pack;
 
 use Ortholex\App\FlightLog\LogOptions;
+use Ortholex\App\Words\Aside;
 use Ortholex\App\Words\Words;
 use Ortholex\Core\FlightLog\LogError;
 use Ortholex\Core\Pack\PackError;
@@ -14,7 +15,6 @@ use Symfony\Component\Console\Command\Command;
 use Symfony\Component\Console\Input\InputArgument;
 use Symfony\Component\Console\Input\InputInterface;
 use Symfony\Component\Console\Input\InputOption;
-use Symfony\Component\Console\Output\ConsoleOutputInterface;
 use Symfony\Component\Console\Output\OutputInterface;
 
 #[AsCommand(name: 'pack', description: '“fit” reads a flight log and says what it tells of the pack: charge, resistance, voltage at rest.')]
@@ -38,25 +38,18 @@ final class PackCommand extends Command
 
     protected function execute(InputInterface $input, OutputInterface $output): int
     {
-        $aside = $output instanceof ConsoleOutputInterface ? $output->getErrorOutput() : $output;
         [$what, $path, $cells] = [$input->getArgument('what'), $input->getArgument('log'), $input->getOption('cells')];
         if ('fit' !== $what) {
-            $aside->writeln('A pack can be told to “fit”: pack fit LOG.csv --cells 6', OutputInterface::OUTPUT_PLAIN);
-
-            return 2;
+            return Aside::refuse($output, 'A pack can be told to “fit”: pack fit LOG.csv --cells 6');
         }
         $cells = \is_string($cells) && 1 === preg_match('~^\d{1,2}$~', $cells) ? (int) $cells : 0;
         if ($cells < 1 || $cells > self::MOST_CELLS) {
-            $aside->writeln('--cells takes how many cells the pack has, from 1 to 12.', OutputInterface::OUTPUT_PLAIN);
-
-            return 2;
+            return Aside::refuse($output, '--cells takes how many cells the pack has, from 1 to 12.');
         }
         try {
             $fit = PackFit::of(LogOptions::read(\is_string($path) ? $path : '', $input), $cells);
         } catch (LogError|PackError $e) {
-            $aside->writeln($this->words->ofProblem($e), OutputInterface::OUTPUT_PLAIN);
-
-            return 2;
+            return Aside::refuse($output, $this->words->ofProblem($e));
         }
         if (true === $input->getOption('json')) {
             $output->writeln(json_encode($fit->toArray(), self::JSON), OutputInterface::OUTPUT_RAW);

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Radio;
 
+use Ortholex\App\Words\Aside;
 use Ortholex\Core\Radio\CaptureFile;
 use Ortholex\Core\Radio\RadioFileError;
 use Ortholex\Core\Radio\Span\CapturedChannel;
@@ -16,7 +17,6 @@ use Symfony\Component\Console\Helper\Table;
 use Symfony\Component\Console\Input\InputArgument;
 use Symfony\Component\Console\Input\InputInterface;
 use Symfony\Component\Console\Input\InputOption;
-use Symfony\Component\Console\Output\ConsoleOutputInterface;
 use Symfony\Component\Console\Output\OutputInterface;
 
 #[AsCommand(name: 'radio', description: 'Reads a capture as CSV: “identify” names who speaks on a wire, “spans” learns spans from sticks.')]
@@ -43,10 +43,7 @@ final class RadioCommand extends Command
                 null => throw RadioFileError::noSuchReading(),
             };
         } catch (RadioFileError $e) {
-            $aside = $output instanceof ConsoleOutputInterface ? $output->getErrorOutput() : $output;
-            $aside->writeln($e->getMessage(), OutputInterface::OUTPUT_PLAIN);
-
-            return 2;
+            return Aside::refuse($output, $e->getMessage());
         }
 
         return self::SUCCESS;

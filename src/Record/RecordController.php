@@ -9,6 +9,7 @@ use Ortholex\App\Book\Craft;
 use Ortholex\App\Link\LinkService;
 use Ortholex\App\Page\SheetController;
 use Ortholex\App\Settings\ChangeEntry;
+use Ortholex\App\Settings\File\YamlText;
 use Ortholex\App\Settings\Snapshot;
 use Ortholex\App\Settings\Snapshots;
 use Ortholex\App\Settings\Staging;

@@ -14,6 +14,7 @@ use Ortholex\Core\Report\AxisAnalysis;
 use Ortholex\Core\Report\Charts;
 use Ortholex\Core\Report\FlightAnalysis;
 use Ortholex\Core\Report\Report;
+use Ortholex\Core\Together\Together;
 
 /**
  * Results of analyses, kept by the hash of log and analysis, so that each is computed once.
@@ -29,8 +30,12 @@ final class AnalysisStore
     /** @var array<string, Report> by key: a page asks for the same one from several places */
     private array $reports = [];
 
-    public function __construct(private readonly Connection $db, private readonly LogStore $logs, private readonly ReportJson $json)
-    {
+    public function __construct(
+        private readonly Connection $db,
+        private readonly LogStore $logs,
+        private readonly ReportJson $json,
+        private readonly Together $together,
+    ) {
     }
 
     /**
@@ -81,7 +86,7 @@ final class AnalysisStore
     {
         $flight = $this->logs->load($log);
         $flight = null === $of ? $flight : $flight->between($of->fromS, $of->toS);
-        $analysis = FlightAnalysis::of($flight);
+        $analysis = FlightAnalysis::of($flight, together: $this->together);
         $this->keep(self::key($log, $of, []), $log, Report::of($flight, $analysis), Charts::of($analysis));
     }
 

@@ -6,6 +6,7 @@ namespace Ortholex\App\Report;
 
 use Ortholex\App\Words\Words;
 use Ortholex\Core\FlightLog\BadStretch;
+use Ortholex\Core\FlightLog\Reading\LogPlan;
 use Ortholex\Core\Incident\Incident;
 use Ortholex\Core\Incident\IncidentEvent;
 use Ortholex\Core\Incident\MotorFit;
@@ -60,6 +61,25 @@ final readonly class ReportJson
             ],
             'findings' => array_map($this->finding(...), $report->findings),
         ];
+    }
+
+    /** @return list<array<string, mixed>> what each column was taken for, and why */
+    public function columns(LogPlan $plan): array
+    {
+        $columns = [];
+        foreach ($plan->guesses as $g) {
+            $unit = null === $g->trace ? null : $plan->units[$g->trace] ?? null;
+            $columns[] = [
+                'column' => $g->name,
+                'trace' => $g->trace,
+                'factor' => $unit?->scale,
+                'unit' => $unit?->unit,
+                'sure' => null !== $g->trace && $g->isSure(),
+                'why' => null === $unit ? 'its name says none of our traces' : $this->words->of($unit->why),
+            ];
+        }
+
+        return $columns;
     }
 
     /** @return array<string, mixed> */
@@ -129,6 +149,8 @@ final readonly class ReportJson
         return [
             'at_s' => $i->atS,
             'end_s' => $i->endS,
+            'kind' => $i->kind->word(),
+            'what' => $this->words->of($i->kind),
             'place' => $i->place,
             'margin' => $i->margin,
             'causes' => $this->words->all($i->causes()),
@@ -140,6 +162,7 @@ final readonly class ReportJson
             'rotation_dps2' => $i->rotation,
             'against' => $this->words->all($i->against),
             'evidence' => $this->words->of($i->evidence),
+            'speed' => $i->speed?->toArray(),
         ];
     }
 

@@ -5,19 +5,21 @@ declare(strict_types=1);
 namespace Ortholex\App\Report;
 
 use Ortholex\App\FlightLog\LogOptions;
+use Ortholex\App\Words\Aside;
 use Ortholex\App\Words\Words;
 use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\FlightLog\LogError;
 use Ortholex\Core\FlightLog\Traces;
 use Ortholex\Core\Lag\AxisLag;
+use Ortholex\Core\Lag\LagDoubt;
 use Ortholex\Core\Lag\LagSeries;
+use Ortholex\Core\Series\SeriesResult;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Command\Command;
 use Symfony\Component\Console\Helper\Table;
 use Symfony\Component\Console\Input\InputArgument;
 use Symfony\Component\Console\Input\InputInterface;
 use Symfony\Component\Console\Input\InputOption;
-use Symfony\Component\Console\Output\ConsoleOutputInterface;
 use Symfony\Component\Console\Output\OutputInterface;
 
 #[AsCommand(
@@ -26,6 +28,9 @@ use Symfony\Component\Console\Output\OutputInterface;
 ),]
 final class SeriesCommand extends Command
 {
+    private const MEANS =
+        'Lag: how long rotation comes after the command (+) or before it (−) in the band in which the sticks move.';
+
     public function __construct(private readonly Words $words)
     {
         parent::__construct();
@@ -36,8 +41,8 @@ final class SeriesCommand extends Command
         $this->addArgument('logs', InputArgument::IS_ARRAY | InputArgument::REQUIRED, 'the logs, one a step')->addOption(
             'vary',
             null,
-            InputOption::VALUE_REQUIRED,
-            'the setting and its values in the order of the logs, as "gain.roll.ff=0.6,0.9,1.2"',
+            InputOption::VALUE_REQUIRED | InputOption::VALUE_IS_ARRAY,
+            'a setting and its values in the order of the logs, as "gain.roll.ff=0.6,0.9,1.2"; several where a group was varied together',
         );
         LogOptions::add($this);
     }
@@ -45,7 +50,8 @@ final class SeriesCommand extends Command
     protected function execute(InputInterface $input, OutputInterface $output): int
     {
         try {
-            [$setting, $values, $paths] = self::order($input);
+            [$varied, $paths] = self::order($input);
+            $setting = (string) array_key_first($varied);
             $lags = [];
             foreach ($paths as $i => $path) {
                 $log = LogOptions::read($path, $input);
@@ -57,19 +63,15 @@ final class SeriesCommand extends Command
                             ? AxisLag::of($log->runs($set), $log->runs($rate), $log->clock->rateHz)
                             : null;
                     if (null !== $lag) {
-                        $lags[$axis->value][] = ['value' => $values[$i], 'lag' => $lag];
+                        $lags[$axis->value][] = ['value' => self::of($varied, $axis)[$i], 'lag' => $lag];
                     }
                 }
             }
         } catch (LogError $e) {
-            ($output instanceof ConsoleOutputInterface ? $output->getErrorOutput() : $output)->writeln($this->words->ofProblem($e));
-
-            return 2;
+            return Aside::refuse($output, $this->words->ofProblem($e));
         }
-        // A setting of one axis speaks of that axis; another, of all.
-        $only = 1 === preg_match('~\.(roll|pitch|yaw)\.~', $setting, $m) ? [$m[1]] : array_column(Axis::cases(), 'value');
         $axes = [];
-        foreach ($only as $axis) {
+        foreach (array_column(SeriesResult::touched(array_keys($varied)), 'value') as $axis) {
             $series = LagSeries::of($lags[$axis] ?? []);
             if (null !== $series) {
                 $axes[$axis] = $series;
@@ -80,8 +82,9 @@ final class SeriesCommand extends Command
                 (string) json_encode(
                     [
                         'setting' => $setting,
+                        'settings' => array_keys($varied),
                         'axes' => array_map(
-                            static fn (LagSeries $s): array => [
+                            fn (LagSeries $s): array => [
                                 'steps' => $s->steps,
                                 'zero_crossing' => null === $s->crossing
                                         ? null
@@ -91,6 +94,10 @@ final class SeriesCommand extends Command
                                             'high' => round($s->crossing[2], 4),
                                         ],
                                 'recommended' => $s->recommended,
+                                'doubts' => array_map(
+                                    fn (LagDoubt $d): array => ['code' => $d->value, 'words' => $this->words->of($d)],
+                                    $s->doubts,
+                                ),
                             ],
                             $axes,
                         ),
@@ -113,10 +120,22 @@ final class SeriesCommand extends Command
         foreach ($axes as $axis => $series) {
             $output->writeln(
                 null === $series->crossing
-                    ? "$axis: the lag does not fall with $setting; nothing crosses zero."
+                    ? "$axis: it is not told where the lag would cross zero."
                     : \sprintf('%s: lag crosses zero at %.3f (%.3f to %.3f).', $axis, ...$series->crossing),
             );
-            $output->writeln(null === $series->recommended ? "$axis: every step leads; go lower." : "$axis: use $series->recommended.");
+            $output->writeln(
+                match (true) {
+                    null !== $series->recommended => "$axis: use $series->recommended.",
+                    \in_array(LagDoubt::Wide, $series->doubts, true) => "$axis: no value can be recommended.",
+                    default => "$axis: every step leads; go lower.",
+                },
+            );
+            foreach ($series->doubts as $doubt) {
+                $output->writeln("$axis: but ".$this->words->of($doubt).'.');
+            }
+        }
+        if ([] !== $axes) {
+            $output->writeln(self::MEANS);
         }
         if ([] === $axes) {
             $output->writeln('No axis has enough motion in two of the logs.');
@@ -125,23 +144,51 @@ final class SeriesCommand extends Command
         return self::SUCCESS;
     }
 
-    /** @return array{string, list<float>, list<string>} setting, values and paths */
+    /**
+     * Values of the setting that is the axis' own, else of the first.
+     *
+     * @param array<string, list<float>> $varied
+     *
+     * @return list<float>
+     */
+    private static function of(array $varied, Axis $axis): array
+    {
+        foreach ($varied as $name => $values) {
+            if (str_contains($name, ".$axis->value.")) {
+                return $values;
+            }
+        }
+
+        return array_values($varied)[0] ?? [];
+    }
+
+    /** @return array{array<string, list<float>>, list<string>} values by setting; and paths */
     private static function order(InputInterface $input): array
     {
-        $vary = $input->getOption('vary');
-        if (!\is_string($vary) || 1 !== preg_match('~^([a-z0-9_.]+)=([-+0-9.,eE ]+)$~', $vary, $m)) {
-            throw LogError::of('Say what varies, as in --vary gain.roll.ff=0.6,0.9,1.2: one value for each log, in their order.');
-        }
-        $values = array_map('floatval', array_map('trim', explode(',', $m[2])));
+        $given = $input->getOption('vary');
         $paths = $input->getArgument('logs');
         $paths = \is_array($paths) ? array_values(array_filter($paths, 'is_string')) : [];
-        if (\count($values) !== \count($paths)) {
-            throw LogError::of(\sprintf('%d logs, but %d values of %s: each log needs its own.', \count($paths), \count($values), $m[1]));
+        $varied = [];
+        foreach (\is_array($given) ? $given : [] as $vary) {
+            if (!\is_string($vary) || 1 !== preg_match('~^([a-z0-9_.]+)=([-+0-9.,eE ]+)$~', $vary, $m)) {
+                $varied = [];
+                break;
+            }
+            $values = array_map('floatval', array_map('trim', explode(',', $m[2])));
+            if (\count($values) !== \count($paths)) {
+                throw LogError::of(
+                    \sprintf('%d logs, but %d values of %s: each log needs its own.', \count($paths), \count($values), $m[1]),
+                );
+            }
+            $varied[$m[1]] = $values;
+        }
+        if ([] === $varied) {
+            throw LogError::of('Say what varies, as in --vary gain.roll.ff=0.6,0.9,1.2: one value for each log, in their order.');
         }
         if (\count($paths) < 2) {
             throw LogError::of('A series needs at least two logs.');
         }
 
-        return [$m[1], $values, $paths];
+        return [$varied, $paths];
     }
 }

@@ -125,6 +125,7 @@ final class ResponseController extends SheetController
             'rate' => Charts::rounded($frame->rate, 1),
             'step_ms' => $frame->curve->stepS * 1e3,
             'curve' => Charts::rounded($frame->curve->values, 4),
+            'largest_dps' => round($frame->largestDps(), 1),
             'own_share' => round($frame->ownShare, 3),
         ]);
     }

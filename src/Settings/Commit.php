@@ -34,11 +34,13 @@ final readonly class Commit
     }
 
     /**
+     * @param bool $byItself by work that staged it itself, so that no tray showed it
+     *
      * @throws ConflictHttpException when another is writing, or the tray showed something else
      * @throws LinkError             when the link goes; what was written by then is in the journal, the rest stays staged
      * @throws SettingError          when the staged settings contradict each other
      */
-    public function run(Craft $craft, string $reason): ChangeEntry
+    public function run(Craft $craft, string $reason, bool $byItself = false): ChangeEntry
     {
         if (!$this->locks->hold($craft)) {
             throw new ConflictHttpException('Another Commit, or other work on this craft, is under way. Wait for its end, and look again.');
@@ -47,7 +49,9 @@ final readonly class Commit
             // What another has written meanwhile counts.
             $this->entities->refresh($craft);
             $this->writing->demandNothingOpen($craft);
-            $this->staging->demandSeen($craft);
+            if (!$byItself) {
+                $this->staging->demandSeen($craft);
+            }
             $changes = $this->staging->of($craft)->among($craft->settings);
             if ($changes->isEmpty()) {
                 throw SettingError::because('tray', 'nothing is staged');

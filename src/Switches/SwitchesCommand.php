@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Switches;
 
+use Ortholex\App\Words\Aside;
 use Ortholex\App\Words\Words;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Firmware\Version;
@@ -19,7 +20,6 @@ use Symfony\Component\Console\Command\Command;
 use Symfony\Component\Console\Input\InputArgument;
 use Symfony\Component\Console\Input\InputInterface;
 use Symfony\Component\Console\Input\InputOption;
-use Symfony\Component\Console\Output\ConsoleOutputInterface;
 use Symfony\Component\Console\Output\OutputInterface;
 use Symfony\Component\Yaml\Exception\ParseException;
 use Symfony\Component\Yaml\Yaml;
@@ -57,10 +57,7 @@ final class SwitchesCommand extends Command
             $at = $input->getOption('at');
             $us = \is_string($at) ? self::channels($at) : null;
         } catch (SettingError|SwitchFileError $e) {
-            $aside = $output instanceof ConsoleOutputInterface ? $output->getErrorOutput() : $output;
-            $aside->writeln($e->getMessage(), OutputInterface::OUTPUT_PLAIN);
-
-            return 2;
+            return Aside::refuse($output, $e->getMessage());
         }
         $sensors = \is_array($data['sensors'] ?? null) ? array_values(array_filter($data['sensors'], \is_string(...))) : self::SENSORS;
         $on = null === $us ? null : array_map(static fn (Action $a): string => $a->value, $map->on($us));
@@ -101,7 +98,7 @@ final class SwitchesCommand extends Command
             $output->writeln('on: '.([] === $on ? 'nothing' : implode(', ', $on)));
         }
         foreach ($remarks as $remark) {
-            $output->writeln('warning: '.$this->words->capital($remark->what), OutputInterface::OUTPUT_PLAIN);
+            $output->writeln('warning: '.$this->words->capital($remark->what), OutputInterface::OUTPUT_RAW);
         }
         if ([] === $remarks) {
             $output->writeln('nothing to be minded');

@@ -69,6 +69,12 @@ class Job
     ) {
     }
 
+    /** A figure of what it was told to do; 0 where it was told none. */
+    public function number(string $name): float
+    {
+        return is_numeric($this->parameters[$name] ?? null) ? (float) $this->parameters[$name] : 0.0;
+    }
+
     /** What holds the link is begun again on its sheet, where it can be seen what the board needs. */
     public function mayBeStartedAgain(): bool
     {

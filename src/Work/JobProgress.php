@@ -12,8 +12,23 @@ final class JobProgress
 {
     private float $told = 0.0;
 
+    /** Which part of the whole is told: from where, and how much of it. */
+    private float $from = 0.0;
+
+    private float $of = 1.0;
+
     public function __construct(private readonly Connection $db, private readonly int $jobId)
     {
+    }
+
+    /** For work that is a part of this: its own 0 to 1 is told as so much of the whole, from there on. */
+    public function part(float $from, float $of): self
+    {
+        $part = new self($this->db, $this->jobId);
+        $part->from = $from;
+        $part->of = $of;
+
+        return $part;
     }
 
     /**
@@ -29,7 +44,7 @@ final class JobProgress
         }
         $this->told = $now;
         try {
-            $this->tell($share, $doing, $step, $now);
+            $this->tell($this->from + $this->of * $share, $doing, $step, $now);
         } catch (DriverException) {
             // The book is busy or its disk is full: the work itself goes on, and tells the next time.
             return;

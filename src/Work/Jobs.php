@@ -7,6 +7,7 @@ namespace Ortholex\App\Work;
 use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Book\Craft;
+use Ortholex\App\Work\Process\ConsoleCommand;
 use Symfony\Component\HttpKernel\Exception\ConflictHttpException;
 use Symfony\Component\Process\Process;
 
@@ -149,20 +150,7 @@ final readonly class Jobs
             'exec 3>&- 4>&- 5>&- 6>&- 7>&- 8>&- 9>&-; exec setsid '.
             implode(
                 ' ',
-                array_map('escapeshellarg', [
-                    \PHP_BINARY,
-                    '-d',
-                    'opcache.enable_cli=1',
-                    '-d',
-                    'opcache.jit=tracing',
-                    '-d',
-                    'opcache.jit_buffer_size=128M',
-                    '-d',
-                    'memory_limit=2G',
-                    $this->projectFolder.'/bin/console',
-                    'app:job',
-                    (string) $job->id,
-                ]),
+                array_map('escapeshellarg', ConsoleCommand::words($this->projectFolder, 'app:job', (string) $job->id)),
             ).
             ' </dev/null >/dev/null 2>&1 &';
         $process = Process::fromShellCommandline($command, $this->projectFolder);

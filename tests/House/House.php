@@ -31,6 +31,7 @@ final class House
         'Settings',
         'FlightLog',
         'Report',
+        'RoadMap',
         'Shelf',
         'Upload',
         'Page',

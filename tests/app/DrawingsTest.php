@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\Tests\app;
 
 use Ortholex\App\Book\Craft;
-use Ortholex\App\Filters\FilterFigure;
+use Ortholex\App\Filters\AxisFigures;
 use Ortholex\App\Filters\FilterFigures;
 use Ortholex\App\Firmware\FlashMap;
 use Ortholex\App\Firmware\ImageExtent;
@@ -161,14 +161,19 @@ final class DrawingsTest extends TestCase
 
     public function testFilterFiguresSayWhatChanges(): void
     {
-        $figure = static fn (float $now, ?float $then): FilterFigure => new FilterFigure('rate path at 30 Hz', $now, $then, 'ms');
-        self::assertFalse($figure(1.92, null)->changes());
-        self::assertFalse($figure(1.921, 1.924)->changes(), 'not in what is shown');
-        self::assertTrue($figure(1.92, 2.41)->changes());
-        $same = new FilterFigures([$figure(1.92, null), $figure(4.35, null)], []);
-        self::assertSame('The gyro filters delay by 1.9 ms at 30 Hz, those of D by 4.3 ms.', $same->answer());
-        $other = new FilterFigures([$figure(1.92, 2.41), $figure(4.35, 4.84)], []);
-        self::assertSame('As staged, the gyro filters delay by 2.4 ms at 30 Hz (now 1.9), those of D by 4.8 (now 4.3).', $other->answer());
+        $bare = new FilterFigures([1.92, 4.35], null, []);
+        self::assertSame('The filters delay the rate by 1.9 ms at 30 Hz, and D by 4.3 ms.', $bare->answer());
+        $other = new FilterFigures([1.92, 4.35], [2.41, 4.84], []);
+        self::assertSame('As staged, the filters delay the rate by 2.4 ms at 30 Hz (now 1.9), and D by 4.8 (now 4.3).', $other->answer());
+        $roll = new AxisFigures('roll', 6.0, 0.6, null, null, null);
+        $pitch = new AxisFigures('pitch', 8.0, 0.5, null, null, null);
+        $now = new FilterFigures([1.92, 4.35], null, [$roll, $pitch]);
+        self::assertSame('The filters leave 0.60 / 0.50 deg/s of this log’s noise, and delay by 1.9 ms.', $now->answer());
+        $staged = new FilterFigures([1.92, 4.35], [1.1, 3.0], [new AxisFigures('roll', 6.0, 0.6, 0.9, null, null), $pitch]);
+        self::assertSame(
+            'As staged, the filters leave 0.90 / 0.50 deg/s (now 0.60 / 0.50 deg/s), and delay by 1.1 ms (now 1.9).',
+            $staged->answer(),
+        );
     }
 
     /**
@@ -203,7 +208,8 @@ final class DrawingsTest extends TestCase
 
     public function testGainsAreSpokenOfAxisByAxis(): void
     {
-        $proposal = ['p' => 33.0, 'd' => 3.2, 'from_p' => 33.0, 'from_d' => 1.7, 'peak' => 1.08, 'delay_ms' => 12.5, 'noise' => 1.59];
+        $proposal = ['p' => 33.0, 'i' => 80.0, 'd' => 3.2, 'from_p' => 33.0, 'from_i' => 70.0, 'from_d' => 1.7, 'peak' => 1.08];
+        $proposal += ['delay_ms' => 12.5, 'modulus' => 0.58, 'noise' => 1.59, 'step' => [0.0, 1.0]];
         $said = GainFindings::of(
             [
                 'roll' => self::told(proposal: $proposal),
@@ -218,8 +224,9 @@ final class DrawingsTest extends TestCase
         self::assertSame('Roll overshoots by 38 %', $roll->title);
         self::assertSame('peak 1.38', $roll->mark);
         self::assertSame('Worked out from C-0002; with the gains flown, the model peaks at 1.34.', $roll->text);
-        self::assertSame(['gain.roll.p' => 33.0, 'gain.roll.d' => 3.2], $roll->proposal);
-        self::assertStringContainsString('D 1.7 → 3.2. It would peak at 1.08, reach 50 % in 12.5 ms; 59 % more noise', $roll->better);
+        self::assertSame(['gain.roll.i' => 80.0, 'gain.roll.d' => 3.2], $roll->proposal, 'only what becomes other');
+        $better = 'I 70 → 80, D 1.7 → 3.2. It would peak at 1.08, reach 50 % in 12.5 ms and keep a modulus margin of 0.58; 59 % more';
+        self::assertStringContainsString($better, $roll->better);
         self::assertSame('Pitch answers cleanly', $pitch->title);
         self::assertSame('', $pitch->better, 'what is clean needs nothing');
         self::assertSame('Yaw: cannot tell', $yaw->title);
@@ -237,7 +244,7 @@ final class DrawingsTest extends TestCase
         self::assertSame('This flight cannot tell what the gains do.', $nothing->answer);
         self::assertSame('As staged: peak 1.15, 50 % in 12.8 ms.', $said->all[0]->staged);
         self::assertSame('As staged it would oscillate. Do not fly this.', $said->all[1]->staged);
-        self::assertStringContainsString('No P and D in reach', $said->all[0]->better);
+        self::assertStringContainsString('No gains in reach better it', $said->all[0]->better);
     }
 
     public function testWithoutAPeakNothingIsClaimed(): void

@@ -32,7 +32,7 @@ final class FlightsTest extends AppCase
                 '53' => 'deg/s RMS',
                 '54' => 'Roll overshoots by',
                 '61' => 'Worked out from C-0001',
-                '62' => 'The gyro filters delay by',
+                '62' => 'The filters leave',
             ] as $sheet => $words
         ) {
             self::assertStringContainsString($words, $this->page("/craft/curlew/$sheet"));
@@ -48,8 +48,9 @@ final class FlightsTest extends AppCase
             $this->page('/craft/curlew/61'),
         );
         $response = $this->json("/craft/curlew/filters/response.json?log={$log->id}");
-        self::assertGreaterThan(0.5, $response['chains']['now']['rate_delay_ms'] ?? 0);
-        self::assertStringContainsString('Roll overshoots', $this->page('/'));
+        self::assertGreaterThan(0.5, $response['now']['delay_ms'] ?? 0);
+        // The next step of the tune, with its reason.
+        self::assertStringContainsString('Roll rings: its step peaks at 1.', $this->page('/'));
     }
 
     #[Group('slow')]
@@ -310,9 +311,12 @@ final class FlightsTest extends AppCase
         self::assertEqualsWithDelta(12.0, $report['log']['duration_s'] ?? 0, 0.002);
         self::assertEqualsWithDelta(8.0, $report['lag']['roll']['ms'] ?? 0, 0.1);
         self::assertSame(
-            ['log', 'step', 'spectrum', 'lag', 'noise', 'verdicts', 'incidents', 'signs', 'adequacy', 'findings'],
+            ['log', 'step', 'spectrum', 'lag', 'noise', 'verdicts', 'incidents', 'signs', 'adequacy', 'findings', 'columns'],
             array_keys($report),
         );
+        $columns = array_column(array_filter((array) $report['columns'], 'is_array'), null, 'column');
+        self::assertSame('setpoint_roll_dps', $columns['what I asked']['trace'] ?? null);
+        self::assertTrue($columns['what I asked']['sure'] ?? null, 'it was ordered');
         foreach (
             [
                 ['--map' => ['nobody=setpoint_roll_dps']],

@@ -14,8 +14,8 @@ final class HostileTest extends AppCase
     private const FIELDS = [
         'a', 'at', 'axis', 'b', 'bytes', 'card', 'choice', 'columns', 'direction', 'drop', 'every', 'faults', 'first', 'forward_mm',
         'from', 'image', 'key', 'layout', 'map', 'name', 'note', 'out', 'pad', 'part', 'place', 'places', 'pose', 'read', 'reason',
-        'resume', 'right_mm', 'step', 'stop', 'swapped', 'tags', 'thing', 'to', 'traces', 'typed', 'upload', 'value', 'values', 'weak',
-        'what', 'whole', 'wipe', 'with', 'yaml',
+        'resume', 'right_mm', 'step', 'stop', 'swapped', 'tags', 'thing', 'to', 'traces', 'typed', 'units', 'upload', 'value', 'values',
+        'weak', 'what', 'whole', 'wipe', 'with', 'yaml',
     ];
 
     /** Every word that any address asks by. */

@@ -70,15 +70,32 @@ final class SeriesTest extends AppCase
         self::assertStringContainsString('no readable file', $error);
     }
 
+    /** A group that was varied together: each axis by its own values. */
+    public function testAGroupIsToldForEveryAxisThatItTouches(): void
+    {
+        foreach ([9.0, 6.0, 3.0, -3.0] as $lagMs) {
+            $this->log($lagMs);
+        }
+        [$code, $out] = $this->compare($this->paths, ['gain.roll.ff=0.6,0.9,1.2,1.8', 'gain.pitch.ff=1.2,1.8,2.4,3.6']);
+        $data = json_decode($out, true);
+        self::assertSame(0, $code);
+        self::assertIsArray($data);
+        self::assertSame(['roll', 'pitch'], array_keys($data['axes'] ?? []));
+        self::assertEqualsWithDelta(1.5, $data['axes']['roll']['zero_crossing']['value'] ?? 0, 0.05);
+        self::assertEqualsWithDelta(3.0, $data['axes']['pitch']['zero_crossing']['value'] ?? 0, 0.1);
+        self::assertSame(['gain.roll.ff', 'gain.pitch.ff'], $data['settings'] ?? []);
+    }
+
     /**
-     * @param list<string> $paths
+     * @param list<string>        $paths
+     * @param string|list<string> $vary
      *
      * @return array{int, string, string} exit code, output, errors
      */
-    private function compare(array $paths, string $vary, bool $json = true): array
+    private function compare(array $paths, string|array $vary, bool $json = true): array
     {
         $tester = new CommandTester(self::getContainer()->get(SeriesCommand::class));
-        $code = $tester->execute(['logs' => $paths, '--vary' => $vary, '--json' => $json], ['capture_stderr_separately' => true]);
+        $code = $tester->execute(['logs' => $paths, '--vary' => (array) $vary, '--json' => $json], ['capture_stderr_separately' => true]);
 
         return [$code, $tester->getDisplay(), $tester->getErrorOutput()];
     }

@@ -36,9 +36,9 @@ test('from a linked board to a better step response', async ({ page }) => {
     await expect(page.getByRole('heading', { level: 1 })).toContainText(/As staged, roll would peak at 1\.0\d instead of 1\.[23]\d/);
     await expect(page.locator('[data-field="gain.roll.p"]')).toHaveClass(/staged/);
 
-    await expect(page.locator('.tray-tab')).toHaveText('2 staged');
+    await expect(page.locator('.tray-tab')).toHaveText('3 staged');
     await page.keyboard.press('t');
-    await expect(page.locator('.tray-items li')).toHaveCount(2);
+    await expect(page.locator('.tray-items li')).toHaveCount(3);
     await expect(page.getByLabel('Why')).toBeFocused();
     await expect(page.getByLabel('Why')).toHaveValue('');
     await expect(page.locator('.tray-items')).toContainText('gain.roll.d');
@@ -70,7 +70,7 @@ test('from a linked board to a better step response', async ({ page }) => {
         .getByRole('button', { name: /Stage the way back/ })
         .first()
         .click();
-    await expect(page.locator('.tray-tab')).toHaveText('2 staged');
+    await expect(page.locator('.tray-tab')).toHaveText('3 staged');
     await page.keyboard.press('t');
     await expect(page.locator('.tray-items')).toContainText('33.0');
     await page.getByRole('button', { name: 'Discard all' }).click();
@@ -79,7 +79,7 @@ test('from a linked board to a better step response', async ({ page }) => {
 
 test('without the cable it says what is missing, and nothing staged is lost', async ({ page }) => {
     await link(page, 'curlew');
-    await page.goto('/craft/curlew/61');
+    await page.goto('/craft/curlew/61?axis=pitch');
     await page.locator('[data-setting="gain.pitch.i"]').fill('95');
     await page.keyboard.press('Tab');
     await expect(page.locator('.tray-tab')).toHaveText('1 staged');
@@ -98,7 +98,7 @@ test('without the cable it says what is missing, and nothing staged is lost', as
 
 test('a value out of range is refused at its field', async ({ page }) => {
     await link(page, 'curlew');
-    await page.goto('/craft/curlew/61');
+    await page.goto('/craft/curlew/61?axis=roll');
     await page.locator('[data-setting="gain.roll.p"]').fill('900');
     await page.keyboard.press('Tab');
     await expect(page.locator('#stage-problem')).toContainText('gain.roll.p: “900” lies outside 0 to 120');

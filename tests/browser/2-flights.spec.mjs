@@ -109,7 +109,7 @@ test('a foreign log: what is unsure is asked once, and remembered', async ({ pag
     const rows = page.locator('#logs tbody tr[data-log]');
     const before = await rows.count();
     const make = (seed) => {
-        const lines = ['Clock us;Roll;Pitch;Roll cmd;Pitch cmd'];
+        const lines = ['Clock us;Roll;Pitch;Roll cmd;Pitch cmd;frames lost'];
         for (let i = 0; i < 20000; i++)
             lines.push(
                 [
@@ -118,6 +118,7 @@ test('a foreign log: what is unsure is asked once, and remembered', async ({ pag
                     80 * Math.sin(i / 90),
                     90 * Math.sin(i / 70 + 0.1 + seed),
                     80 * Math.sin(i / 90 + 0.1),
+                    0,
                 ]
                     .map((v) => String(v).replace('.', ','))
                     .join(';'),
@@ -129,23 +130,42 @@ test('a foreign log: what is unsure is asked once, and remembered', async ({ pag
     await expect(page.getByRole('heading', { level: 1 })).toContainText('2 columns need your word');
     await page.getByLabel('Roll is').selectOption('rate_measured_roll_dps');
     await page.getByLabel('Pitch is').selectOption('rate_measured_pitch_dps');
+    await expect(page.getByLabel('Unit of Clock us')).toHaveValue('µs');
+    // What follows is drawn at each choice: in the wrong unit a rate does not lie along its setpoint.
+    await expect(page.locator('#follows')).toContainText('× 0.9');
+    await expect(page.locator('#follows')).not.toContainText('does not lie along it');
+    await page.getByLabel('Unit of Roll', { exact: true }).selectOption('rad/s');
+    await expect(page.locator('#follows')).toContainText('Roll does not lie along it');
+    await page.getByLabel('Unit of Roll', { exact: true }).selectOption('deg/s');
+    await expect(page.locator('#follows')).not.toContainText('does not lie along it');
     await started(page);
     await page.getByRole('button', { name: 'Bring it in like this' }).click();
     await expect(rows).toHaveCount(before + 1, { timeout: 40_000 });
     await started(page);
     await page.locator('[data-import]').setInputFiles({ name: 'theirs again.csv', mimeType: 'text/csv', buffer: make(1) });
     await expect(rows).toHaveCount(before + 2, { timeout: 40_000 });
+    await expect(rows.first()).toContainText('1 column left out: frames lost');
+    // Matched once more: it comes in anew, and what was is put away.
+    await rows.first().getByRole('link', { name: 'findings' }).click();
+    await expect(page.locator('#columns-of')).toContainText('frames lost');
+    await page.getByRole('button', { name: 'Match its columns once more' }).click();
+    await expect(page.getByRole('heading', { level: 1 })).toHaveText('What is each column?');
+    await page.getByLabel('Pitch is').selectOption('rate_filtered_pitch_dps');
+    await started(page);
+    await page.getByRole('button', { name: 'Bring it in like this' }).click();
+    await expect(page.getByRole('heading', { name: 'Put away', exact: true })).toBeVisible({ timeout: 40_000 });
+    await expect(rows).toHaveCount(before + 2, { timeout: 40_000 });
     // Its front: what was found, what it can be used for; put away, and back.
     await rows.first().getByRole('link', { name: 'findings' }).click();
     await expect(page.getByRole('heading', { name: 'What it can be used for' })).toBeVisible();
     await expect(page.locator('.use')).toContainText('the outputs were not logged');
     await page.getByLabel('Tags').fill('borrowed');
-    await page.getByRole('button', { name: 'Keep' }).click();
+    await page.getByRole('button', { name: 'Keep', exact: true }).click();
     await expect(page.locator('#said')).toContainText('Kept');
     await page.getByRole('button', { name: 'Put this log away' }).click();
     await expect(rows).toHaveCount(before + 1);
     await started(page);
-    await page.getByRole('button', { name: 'Bring back' }).click();
+    await page.getByRole('button', { name: 'Bring back' }).first().click();
     await expect(rows).toHaveCount(before + 2);
     await expect(rows.first()).toContainText('borrowed');
 });
@@ -179,11 +199,15 @@ test('noise maps of two logs with their difference; against rotor speed; zoom by
     const shows = (check) => expect(async () => check((await hz(40)) - (await hz(300)))).toPass({ timeout: 15_000 });
     const box = await map.boundingBox();
     const whole = (await hz(40)) - (await hz(300));
-    await page.mouse.move(box.x + 200, box.y + 220);
-    await page.mouse.down();
-    await page.mouse.move(box.x + 400, box.y + 320, { steps: 6 });
-    await page.mouse.up();
-    await shows((range) => expect(range).toBeLessThan(whole / 2));
+    // On a busy machine the map may be drawn anew under the first drag: then it is dragged again.
+    await expect(async () => {
+        await page.mouse.move(box.x + 200, box.y + 220);
+        await page.mouse.down();
+        await page.mouse.move(box.x + 400, box.y + 320, { steps: 6 });
+        await page.mouse.up();
+        await page.waitForTimeout(300);
+        expect((await hz(40)) - (await hz(300))).toBeLessThan(whole / 2);
+    }).toPass({ timeout: 15_000 });
     await map.dblclick({ position: { x: 300, y: 200 } });
     await shows((range) => expect(range).toBe(whole));
     await map.focus();
@@ -257,7 +281,7 @@ test('the step window by window: seen, stepped through, excluded and included ag
     await page.keyboard.press('ArrowRight');
     await expect(page.locator('#frame-at')).not.toHaveText(at);
     await page.keyboard.press('ArrowRight');
-    await expect(page.locator('#frame-says')).toContainText(/up to \d+ deg\/s · \d+ % of its curve its own/);
+    await expect(page.locator('#frame-says')).toContainText(/up to \d+ deg\/s, \d+ as its edges count · \d+ % of its curve its own/);
     await page.locator('#frame-strip').click({ position: { x: 400, y: 40 } });
     await expect(page.locator('#frame-at')).toContainText(/1\d\.\d\d to/);
     await page.keyboard.press('x');
@@ -302,7 +326,7 @@ test('a log counted the other way round has its sign reversed on its front, and 
     await started(page);
     await page.locator('#parts select[name="part"]').selectOption('motor');
     await page.locator('#parts select[name="place"]').selectOption('rear left');
-    await page.getByLabel('With').fill('new bearings');
+    await page.getByLabel('With', { exact: true }).fill('new bearings');
     await page.getByRole('button', { name: 'Note it' }).click();
     await expect(page.locator('#parts')).toContainText('motor, rear left: new bearings');
     await page.goto('/craft/curlew/51');

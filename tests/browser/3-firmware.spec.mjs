@@ -50,7 +50,7 @@ test('cable pulled, process killed, page reloaded, server restarted: the state i
         await put(page, 'cable', true);
         await page.getByRole('button', { name: 'Link', exact: true }).click();
         await expect(page.locator('#link-state')).toHaveAttribute('data-linked', '1');
-        await page.goto(`${url}/craft/curlew/61`);
+        await page.goto(`${url}/craft/curlew/61?axis=yaw`);
         await page.locator('[data-setting="gain.yaw.i"]').fill('95');
         await page.keyboard.press('Tab');
         await expect(page.locator('.tray-tab')).toHaveText('1 staged');
@@ -97,7 +97,7 @@ test('cable pulled, process killed, page reloaded, server restarted: the state i
         await expect(page.locator('.column')).toContainText(/\d+ of them written before the interruption/);
         await expect(page.locator('#link-state')).toContainText('26.06');
         await expect(page.locator('.tray-tab')).toHaveText('1 staged');
-        await page.goto(`${url}/craft/curlew/61`);
+        await page.goto(`${url}/craft/curlew/61?axis=roll`);
         await expect(page.locator('[data-setting="gain.roll.p"]')).toHaveValue('33');
         const { jobs } = await page.evaluate(() => fetch('/craft/curlew/live.json').then((r) => r.json()));
         expect(

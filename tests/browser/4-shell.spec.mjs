@@ -111,7 +111,7 @@ for (const theme of ['light', 'dark']) {
         test.setTimeout(180_000);
         await context.addCookies([{ name: 'theme', value: theme, url: baseURL }]);
         await link(page, 'curlew');
-        await page.goto('/craft/curlew/61');
+        await page.goto('/craft/curlew/61?axis=yaw');
         await page.locator('[data-setting="gain.yaw.p"]').fill('45');
         await page.keyboard.press('Tab');
         await expect(page.locator('.tray-tab')).toHaveText('1 staged');

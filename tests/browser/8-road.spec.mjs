@@ -21,7 +21,7 @@ async function clean(page) {
 test('a tray that showed something else does not commit it', async ({ page, context }) => {
     await link(page, 'bittern');
     await clean(page);
-    await page.goto('/craft/bittern/61');
+    await page.goto('/craft/bittern/61?axis=pitch');
     await started(page);
     const before = await field(page, 'gain.pitch.p').inputValue();
     await field(page, 'gain.pitch.p').fill('31.5');
@@ -32,7 +32,7 @@ test('a tray that showed something else does not commit it', async ({ page, cont
     await frozen(page);
     await page.waitForResponse(/live\.json/);
     const other = await context.newPage();
-    await other.goto('/craft/bittern/61');
+    await other.goto('/craft/bittern/61?axis=pitch');
     await started(other);
     await field(other, 'gain.pitch.p').fill('33.5');
     await other.keyboard.press('Tab');
@@ -55,19 +55,19 @@ test('a tray that showed something else does not commit it', async ({ page, cont
     await expect(page.locator('.tray-tab')).toHaveText('1 staged');
     await started(page);
     await commit(page, 'as before');
-    await page.goto('/craft/bittern/61');
+    await page.goto('/craft/bittern/61?axis=pitch');
     await expect(field(page, 'gain.pitch.p')).toHaveValue(before);
 });
 
 test('an edit of what another tab has changed is refused once, with what stands now', async ({ page, context }) => {
     await link(page, 'bittern');
     await clean(page);
-    await page.goto('/craft/bittern/61');
+    await page.goto('/craft/bittern/61?axis=yaw');
     await started(page);
     await frozen(page);
     await page.waitForResponse(/live\.json/);
     const other = await context.newPage();
-    await other.goto('/craft/bittern/61');
+    await other.goto('/craft/bittern/61?axis=yaw');
     await started(other);
     await field(other, 'gain.yaw.i').fill('77');
     await other.keyboard.press('Tab');
@@ -82,7 +82,7 @@ test('an edit of what another tab has changed is refused once, with what stands 
 test('a second thought in one tab is no quarrel, however fast it comes', async ({ page }) => {
     await link(page, 'bittern');
     await clean(page);
-    await page.goto('/craft/bittern/61');
+    await page.goto('/craft/bittern/61?axis=roll');
     await started(page);
     for (const value of ['29.5', '30.5', '31', '32']) {
         await field(page, 'gain.roll.p').fill(value);

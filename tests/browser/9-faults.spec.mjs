@@ -12,6 +12,8 @@ async function stage(page, slug, values) {
 async function escs(page, slug) {
     await link(page, slug);
     await put(page, 'props', false);
+    // ESCs that had power before the link listen only to the motor signal: whatever the tests before left on comes off first.
+    await put(page, 'pack', false);
     await put(page, 'pack', true);
     await page.goto(`/craft/${slug}/16`);
     await expect(page.getByText('Read now, through the board')).toBeVisible();
@@ -60,7 +62,7 @@ test('an ESC that is soldered elsewhere takes along what is set, staged and take
 test('a filter chain that would oscillate is told in the tray, and asked for once more', async ({ page }) => {
     await link(page, 'curlew');
     await post(page, '/craft/curlew/discard');
-    await page.goto('/craft/curlew/62');
+    await page.goto('/craft/curlew/62?thing=rate_path-1');
     await started(page);
     const cutoff = page.locator('[data-setting="rate_path.stage.1.cutoff_hz"]');
     const before = await cutoff.inputValue();
@@ -92,7 +94,7 @@ test('a filter chain that would oscillate is told in the tray, and asked for onc
 test('a way back over later changes names them, and one that changes nothing says so', async ({ page }) => {
     await link(page, 'bittern');
     await post(page, '/craft/bittern/discard');
-    await page.goto('/craft/bittern/61');
+    await page.goto('/craft/bittern/61?axis=yaw');
     const field = page.locator('[data-setting="gain.yaw.i"]');
     const before = await field.inputValue();
     for (const value of ['71', '72']) {

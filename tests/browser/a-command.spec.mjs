@@ -225,6 +225,8 @@ test('21 by keys: the same road, without the mouse', async ({ page }) => {
     }
     await press('That is all of it');
     await press('Stage the spans');
+    // What is committed is what the tray showed: a Commit before it shows the spans is refused.
+    await expect(h1(page)).toHaveText('The sticks will say what you mean once this is committed.');
     await commit(page, 'by keys');
     await isSound(page);
 });
@@ -282,6 +284,7 @@ test('22: curves are dragged and pushed; the test feel goes on and comes back', 
     await page.goto('/craft/dunlin/22');
     await started(page);
     await page.getByRole('button', { name: 'Put it back' }).click();
+    await expect(page.locator('.tray-tab')).toBeVisible();
     await commit(page, 'as it was');
     await page.goto('/');
     await expect(page.locator('.shop-card', { hasText: 'Dunlin' })).not.toContainText('test feel');

@@ -8,6 +8,12 @@ const h1 = (page) => page.getByRole('heading', { level: 1 });
 
 const bench = (page, slug, thing, to) => page.request.post(`/craft/${slug}/bench`, { data: { thing, to }, headers: { 'X-Ortholex': '1' } });
 
+async function elsewhere(context, does) {
+    const other = await context.newPage();
+    await does(other);
+    await other.close();
+}
+
 async function go(page, address) {
     await page.goto(address);
     await started(page);
@@ -60,6 +66,20 @@ test('41: the compass is switched on, turned in the hand, and calibrated', async
     await expect(page.locator('#declination')).toContainText('from its own position');
 });
 
+test('41: what the motors do to the compass is measured once the props are declared off', async ({ page }) => {
+    test.setTimeout(90_000);
+    await go(page, '/craft/bittern/41?look=compass');
+    await page.locator('#raise-motors').click();
+    await expect(page.locator('#compass-problem')).toContainText('before the props are declared off');
+    await expect(page.locator('.job')).toHaveCount(0);
+    await put(page, 'props', false);
+    await page.locator('#declare-props').click();
+    await expect(page.locator('#declare-props')).toHaveCount(0);
+    await started(page);
+    await page.locator('#raise-motors').click();
+    await expect(page.locator('#disturbance')).toContainText('at hover', { timeout: 60_000 });
+});
+
 test('41: the way home is rehearsed, and what happens to who arms before the fix', async ({ page }) => {
     test.setTimeout(120_000);
     await go(page, '/craft/bittern/41?look=home');
@@ -67,6 +87,8 @@ test('41: the way home is rehearsed, and what happens to who arms before the fix
     await page.locator('#fly-return').click();
     await expect(h1(page)).toContainText('It comes home', { timeout: 60_000 });
     await expect(page.locator('#way-home .flown.fly_back')).toHaveCount(2);
+    // Let down, not dropped: thirty metres at a metre a second.
+    expect(Number((await page.locator('#flown-return').innerText()).match(/at ([\d.]+) m\/s/)[1])).toBeLessThan(4);
     await expect(page.locator('#gifts li.there')).toHaveCount(3);
     await page.locator('#rehearse-return select[name="wrong"]').selectOption('before_fix');
     await page.locator('#fly-return').click();
@@ -74,7 +96,7 @@ test('41: the way home is rehearsed, and what happens to who arms before the fix
     await expect(page.locator('.false-home')).toBeVisible();
 });
 
-test('42: an item is put by mouse, dragged, and what would cover another goes back', async ({ page }) => {
+test('42: an item is put by mouse, dragged, and what would cover another goes back', async ({ page, context }) => {
     await go(page, '/craft/bittern/42?layout=1');
     const picture = page.locator('#picture');
     const box = await picture.boundingBox();
@@ -83,6 +105,21 @@ test('42: an item is put by mouse, dragged, and what would cover another goes ba
     await expect(page.locator('#put-column')).toHaveValue('10');
     await expect(page.locator('#put-row')).toHaveValue('3');
     await page.locator('#put-item').selectOption('throttle');
+    // What is chosen stays chosen while the page is drawn anew for something else.
+    const drawn = page.evaluate(() => new Promise((r) => addEventListener('turbo:render', () => r(true), { once: true })));
+    await elsewhere(context, async (other) => {
+        await other.goto('/craft/bittern/71?all=1');
+        await other.getByLabel('Settings as YAML').fill('gain.pitch.i: 71');
+        await other.getByRole('button', { name: 'Check and stage' }).click();
+        expect(await drawn).toBe(true);
+        await other.goto('/craft/bittern/61');
+        await started(other);
+        await other.keyboard.press('t');
+        await other.getByRole('button', { name: 'Discard all' }).click();
+        await expect(other.locator('.tray-tab')).toBeHidden();
+    });
+    await expect(page.locator('.tray-tab')).toBeHidden();
+    await expect(page.locator('#put-item')).toHaveValue('throttle');
     await page.locator('#put-there').click();
     const item = page.locator('#item-throttle');
     await expect(item).toHaveAttribute('data-c', '10');

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\Bench\Flight\Controller;
 
+use Ortholex\Core\Filters\TrackingNotches;
 use Ortholex\Core\Signal\FilterStage;
 
 /** The firmware's filters on the rate, with their memories: motor notches, tracking notches, then the stages of the rate path. */

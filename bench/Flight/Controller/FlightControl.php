@@ -15,6 +15,7 @@ use Ortholex\Core\Control\ThrottleCurve;
 use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\Craft\Channel;
 use Ortholex\Core\Craft\SettingSet;
+use Ortholex\Core\Filters\TrackingNotches;
 use Ortholex\Core\Radio\ChannelSpan;
 use Ortholex\Core\Signal\FilterStage;
 use Ortholex\Core\Switches\Action;

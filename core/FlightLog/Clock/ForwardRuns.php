@@ -8,15 +8,21 @@ use Ortholex\Core\FlightLog\Column;
 use Ortholex\Core\FlightLog\LogError;
 use Ortholex\Core\FlightLog\TimeFault;
 use Ortholex\Core\FlightLog\TimeFaultKind;
+use Ortholex\Core\Signal\Statistics;
 
 /**
- * Ranges of rows whose stamps do not go back, run by run. A few stamps that go back are left out; where they keep on, the clock
- * was started anew, and another run begins.
+ * Ranges of rows whose stamps do not go back, run by run. A stamp that comes before the last by less than a period was only written late
+ * or early, and stays. A few that go back further are left out; where they keep on, the clock was started anew, and another run begins.
  */
 final class ForwardRuns
 {
     /** So many rows in a row behind the last are a clock that was started anew. */
     private const RESTART_ROWS = 50;
+
+    /** Rows that tell the period, and the share of it that a stamp may stand before the last. */
+    private const LOOKED_AT = 4000;
+
+    private const WOBBLE = 0.9;
 
     /** @var list<list<array{int, int}>> */
     public array $runs = [];
@@ -35,7 +41,8 @@ final class ForwardRuns
 
     private float $last = -\INF;
 
-    private function __construct()
+    /** @param float $wobble how far a stamp may stand before the last, s */
+    private function __construct(private readonly float $wobble)
     {
     }
 
@@ -45,13 +52,30 @@ final class ForwardRuns
         if (0 === $times->count) {
             throw LogError::noSamples();
         }
-        $runs = new self();
+        $runs = new self(self::WOBBLE * self::period($times->values(0, min(self::LOOKED_AT, $times->count))));
         foreach (Stretches::of($times, [[0, $times->count - 1]]) as [$row, $chunk]) {
             $runs->take($row, $chunk);
         }
         $runs->finish($times->count - 1);
 
         return $runs;
+    }
+
+    /**
+     * @param list<float> $stamps
+     *
+     * @return float the middle step forward, s; 0 where there is none
+     */
+    private static function period(array $stamps): float
+    {
+        $steps = [];
+        foreach ($stamps as $i => $t) {
+            if ($i > 0 && $t > $stamps[$i - 1]) {
+                $steps[] = $t - $stamps[$i - 1];
+            }
+        }
+
+        return [] === $steps ? 0.0 : Statistics::median($steps);
     }
 
     /** @param list<float> $chunk */
@@ -67,6 +91,10 @@ final class ForwardRuns
                     $this->held = [];
                 }
                 $last = $t;
+                ++$row;
+                continue;
+            }
+            if ([] === $this->held && $last - $t < $this->wobble) {
                 ++$row;
                 continue;
             }

@@ -12,7 +12,7 @@ use Ortholex\Core\FlightLog\TimeFaultKind;
  * One run of stamps laid on an even grid: which rows are its samples, where samples are missing and can be bridged, and where a
  * gap begins another part.
  *
- * @phpstan-type Part array{rows: list<array{int, int}>, missing: array<int, int>, start: float, count: int}
+ * @phpstan-type Part array{rows: list<array{int, int}>, missing: array<int, int>, start: float, count: int, spanS: float}
  */
 final class RunGrid
 {
@@ -30,6 +30,19 @@ final class RunGrid
 
     private float $start = 0.0;
     private int $count = 0;
+
+    /** How far stamps stand behind the even grid, smoothed: a late stamp is made up for by the next ones, a missing sample is not. */
+    private float $behind = 0.0;
+
+    /** Smoothing of that, and how many stamps ahead tell whether it stays. */
+    private const SMOOTH = 0.05;
+
+    private const AHEAD = 9;
+
+    /** Where those leave it open, by this much of a sample, so many tell. */
+    private const OPEN = 0.2;
+
+    private const FAR_AHEAD = 31;
 
     /** First row of the range that is open; −1 when none is. */
     private int $open = -1;
@@ -68,7 +81,7 @@ final class RunGrid
                     continue;
                 } else {
                     if ($step > $widest) {
-                        $this->hole($before, $t, $row);
+                        $this->hole($times, $before, $t, $row);
                     }
                     if ($this->open < 0) {
                         $this->open = $row;
@@ -77,6 +90,7 @@ final class RunGrid
                         $this->open = $row;
                     }
                 }
+                $this->behind += self::SMOOTH * ($t - $this->start - $this->count * $this->dt - $this->behind);
                 ++$this->count;
                 $before = $t;
                 $this->last = $row;
@@ -88,24 +102,59 @@ final class RunGrid
         return $this;
     }
 
-    private function hole(float $before, float $t, int $row): void
+    private function hole(Column $times, float $before, float $t, int $row): void
     {
-        $lost = (int) round(($t - $before) / $this->dt) - 1;
+        $lost = $this->missingAt($times, $t, $row);
+        if ($lost <= 0) {
+            return;
+        }
         $explained = ($this->leftOut[$row] ?? 0) >= $lost;
         $this->faults[] = new TimeFault($explained ? TimeFaultKind::LeftOut : TimeFaultKind::Gap, $before, $t - $before, $row);
         if ($lost > $this->most) {
             $this->endPart();
-            [$this->start, $this->open] = [$t, $row];
-        } elseif ($lost > 0) {
+            [$this->start, $this->open, $this->behind] = [$t, $row, 0.0];
+        } else {
             $this->missing[$this->last] = $lost;
             $this->count += $lost;
         }
     }
 
+    /** Samples that are missing before a row. */
+    private function missingAt(Column $times, float $t, int $row): int
+    {
+        $lost = $this->behindAt($times, $t, $row, self::AHEAD);
+        if (abs($lost - floor($lost) - 0.5) < 0.5 - self::OPEN) {
+            $lost = $this->behindAt($times, $t, $row, self::FAR_AHEAD);
+        }
+
+        return (int) round($lost);
+    }
+
+    /** By how many samples the stamps from a row on stand further behind than those before. */
+    private function behindAt(Column $times, float $t, int $row, int $ahead): float
+    {
+        $off = [];
+        foreach ($times->values($row, $ahead) as $k => $stamp) {
+            if ($stamp - $t > 2 * $ahead * $this->dt + $this->quantum) {
+                break;
+            }
+            $off[] = $stamp - $this->start - ($this->count + $k) * $this->dt;
+        }
+        sort($off);
+
+        return [] === $off ? 0.0 : ($off[intdiv(\count($off) - 1, 2)] - $this->behind) / $this->dt;
+    }
+
     private function endPart(): void
     {
         $this->close();
-        $this->parts[] = ['rows' => $this->rows, 'missing' => $this->missing, 'start' => $this->start, 'count' => $this->count];
+        $this->parts[] = [
+            'rows' => $this->rows,
+            'missing' => $this->missing,
+            'start' => $this->start,
+            'count' => $this->count,
+            'spanS' => ($this->count - 1) * $this->dt + $this->behind,
+        ];
         $this->rows = $this->missing = [];
         $this->count = 0;
     }

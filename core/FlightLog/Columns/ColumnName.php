@@ -7,6 +7,12 @@ namespace Ortholex\Core\FlightLog\Columns;
 /** The name of a column cut into its words, and what they say: an axis, a term, a number, a place, quantities. */
 final readonly class ColumnName
 {
+    private const ALONG = ['front', 'rear', 'back', 'fr', 'fl', 'rr', 'rl', 'br', 'bl'];
+    private const PLACES = [...self::ALONG, 'left', 'right'];
+
+    /** Beside three axes. */
+    public const FOURTH = 3;
+
     /** Numbers up to this can stand for an axis. */
     private const LAST_AXIS = 2;
 
@@ -15,6 +21,7 @@ final readonly class ColumnName
      * @param string|null  $axis     that a word names
      * @param string|null  $on       the same, or by a number
      * @param string|null  $term     p, i, d or ff
+     * @param int|null     $nth      its number among its like, from 0 on
      * @param float        $share    of the words that are explained
      */
     private function __construct(
@@ -23,20 +30,26 @@ final readonly class ColumnName
         public ?string $on,
         public ?string $term,
         public ?int $number,
+        public ?int $nth,
         public float $share,
     ) {
     }
 
-    /** @param bool $letters whether the log names rates by the letters of flight mechanics */
-    public static function of(string $name, bool $letters): self
+    /**
+     * @param bool $letters whether the log names rates by the letters of flight mechanics
+     * @param int  $first   number of the first of its like: 0, or 1
+     */
+    public static function of(string $name, bool $letters, int $first = 0): self
     {
-        $words = self::words($name);
+        // Figures in a unit, as in “(0.1 deg/s)”, number nothing.
+        $words = self::words(self::bare($name));
         $numbers = array_filter($words, 'ctype_digit');
         $number = [] === $numbers ? null : (int) end($numbers);
+        $nth = null === $number ? null : $number - $first;
         $axis = self::last($words, Vocabulary::AXES);
         $term = self::term($words);
         $letter = array_values(array_intersect($words, array_keys(Vocabulary::LETTERS)))[0] ?? null;
-        $byLetter = $letters && null === $axis && null !== $letter && self::saysRotation($words);
+        $byLetter = $letters && null === $axis && null !== $letter && ([$letter] === $words || self::saysRotation($words));
         if ($byLetter) {
             $axis = Vocabulary::LETTERS[$letter];
             $term = null;
@@ -46,9 +59,15 @@ final readonly class ColumnName
             $words,
             static fn (string $w): bool => ctype_digit($w) || isset($known[$w]) || ($byLetter && $w === $letter),
         );
-        $byNumber = null === $axis && null !== $number && $number <= self::LAST_AXIS ? array_keys(Vocabulary::AXES)[$number] : null;
+        $byNumber = null === $axis && null !== $nth && $nth <= self::LAST_AXIS ? array_keys(Vocabulary::AXES)[$nth] ?? null : null;
 
-        return new self($words, $axis, $axis ?? $byNumber, $term, $number, \count($explained) / max(1, \count($words)));
+        return new self($words, $axis, $axis ?? $byNumber, $term, $number, $nth, \count($explained) / max(1, \count($words)));
+    }
+
+    /** A name without a unit in brackets that has a figure of its own. */
+    public static function bare(string $name): string
+    {
+        return (string) preg_replace('~[(\[{]\s*[\d.,]+\s*(?:deg|rad|dps|°)[^)\]}]*[)\]}]~iu', ' ', $name);
     }
 
     /** @param list<string> $list */
@@ -83,6 +102,12 @@ final readonly class ColumnName
     public function motor(): string
     {
         return self::place($this->words) ?? (string) ($this->number ?? 0);
+    }
+
+    /** A place, and no other word. */
+    public function isPlace(): bool
+    {
+        return null !== self::place($this->words) && [] === array_diff($this->words, self::PLACES);
     }
 
     public function hasMotor(): bool
@@ -184,7 +209,7 @@ final readonly class ColumnName
     /** @param list<string> $words */
     private static function place(array $words): ?string
     {
-        $along = array_intersect($words, ['front', 'rear', 'back', 'fr', 'fl', 'rr', 'rl', 'br', 'bl']);
+        $along = array_intersect($words, self::ALONG);
         $across = array_values(array_intersect($words, ['left', 'right']));
         $first = reset($along);
         if (false === $first) {

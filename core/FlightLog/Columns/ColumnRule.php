@@ -43,6 +43,12 @@ final readonly class ColumnRule
      */
     private static function table(): iterable
     {
+        yield new self(static fn (ColumnName $n): bool => $n->has(Vocabulary::ERROR), static fn (ColumnName $n): array => []);
+        // A fourth of three setpoints is the throttle, most likely: that is asked.
+        yield new self(
+            static fn (ColumnName $n): bool => null === $n->axis && ColumnName::FOURTH === $n->nth && $n->says('setpoint'),
+            static fn (ColumnName $n): array => [['throttle_pct', 0.75]],
+        );
         yield new self(
             static fn (ColumnName $n): bool => null !== $n->on && $n->says('setpoint') && !$n->says('accel') && !$n->has(['stick', 'rc']),
             static fn (ColumnName $n): array => [["setpoint_{$n->on}_dps", $n->sure()]],
@@ -104,6 +110,11 @@ final readonly class ColumnRule
                 static fn (ColumnName $n): array => [$means],
             );
         }
+        // A place and nothing else: most likely what its motor was asked for.
+        yield new self(
+            static fn (ColumnName $n): bool => $n->isPlace(),
+            static fn (ColumnName $n): array => [["output_{$n->motor()}_pct", 0.7]],
+        );
         // An axis and nothing else: most likely its rate, but that is a guess.
         yield new self(
             static fn (ColumnName $n): bool => null !== $n->axis && 1 === \count($n->words),

@@ -37,7 +37,7 @@ final readonly class Vocabulary
             'consigne',
         ],
         'rate' => ['gyro', 'gyroscope', 'gyr', 'rate', 'rates', 'omega', 'angular', 'rotation', 'angvel', 'w', 'drehrate'],
-        'output' => ['motor', 'motors', 'mot', 'output', 'outputs', 'out', 'actuator', 'act', 'servo', 'pwm', 'esc', 'm'],
+        'output' => ['motor', 'motors', 'mot', 'output', 'outputs', 'out', 'actuator', 'act', 'servo', 'pwm', 'esc', 'm', 'u'],
         'rpm' => ['rpm', 'rotorspeed'],
         'throttle' => ['throttle', 'thr', 'thrust', 'collective', 'gas'],
         'stick' => ['stick', 'sticks', 'rc', 'channel', 'chan', 'ch', 'receiver', 'rx', 'input'],
@@ -62,6 +62,10 @@ final readonly class Vocabulary
     public const RAW = ['raw', 'unfiltered', 'unfilt', 'measured', 'meas', 'prefilter', 'pre', 'before', 'scaled', 'in'];
     public const UNFILTERED = ['unfiltered', 'unfilt', 'prefilter'];
     public const FILTERED = ['filtered', 'filt', 'flt', 'filter', 'post', 'after', 'lpf', 'smoothed', 'smooth', 'clean'];
+
+    /** What is no rotation but how far it is from what was asked. */
+    public const ERROR = ['error', 'err', 'deviation', 'delta', 'difference', 'diff', 'fehler', 'erreur'];
+
     public const NEUTRAL = [
         's',
         'ms',

@@ -39,8 +39,11 @@ final readonly class ColumnMatcher
         $candidates = [];
         $words = array_merge(...array_map(ColumnName::words(...), $header));
         $letters = [] === array_diff(array_keys(Vocabulary::LETTERS), $words);
+        $firsts = self::firstNumbers($header);
         foreach ($header as $column => $name) {
-            $candidates[$column] = \array_key_exists($name, $given) ? [[$given[$name], 1.0]] : self::candidates($name, $letters);
+            $candidates[$column] = \array_key_exists($name, $given)
+                ? [[$given[$name], 1.0]]
+                : self::candidates($name, $letters, $firsts[self::stem($name)] ?? 0);
         }
         $candidates = self::settled($candidates);
         // Best first: a trace goes to the column that fits it best; the others fall back on their next.
@@ -69,14 +72,38 @@ final readonly class ColumnMatcher
         return $guesses;
     }
 
+    /**
+     * Whether columns that differ by a number alone count from 0 or from 1.
+     *
+     * @param list<string> $header
+     *
+     * @return array<string, int> by the name without its number
+     */
+    private static function firstNumbers(array $header): array
+    {
+        $numbers = [];
+        foreach ($header as $name) {
+            if (1 === preg_match('~(\d+)\D*$~', ColumnName::bare($name), $m)) {
+                $numbers[self::stem($name)][] = (int) $m[1];
+            }
+        }
+
+        return array_map(static fn (array $n): int => \count($n) >= 3 && 1 === min($n) ? 1 : 0, $numbers);
+    }
+
+    private static function stem(string $name): string
+    {
+        return (string) preg_replace('~\d+(?=\D*$)~', '', ColumnName::bare($name));
+    }
+
     /** @return list<array{string|null, float}> traces a name may mean, with scores */
-    private static function candidates(string $name, bool $letters): array
+    private static function candidates(string $name, bool $letters, int $first): array
     {
         if (Traces::TIME === $name || null !== Traces::unitOf($name)) {
             return [[$name, 1.0]];
         }
 
-        return ColumnRule::read(ColumnName::of($name, $letters));
+        return ColumnRule::read(ColumnName::of($name, $letters, $first));
     }
 
     /**

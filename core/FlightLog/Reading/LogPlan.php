@@ -29,19 +29,27 @@ final readonly class LogPlan
      * @param list<ColumnGuess>        $guesses
      * @param array<string, UnitGuess> $units   by trace
      * @param list<list<string>>       $preview first rows, cell by cell
+     * @param list<RateFollows>        $follows
      */
-    private function __construct(public Dialect $dialect, public array $guesses, public array $units, public array $preview)
-    {
+    private function __construct(
+        public Dialect $dialect,
+        public array $guesses,
+        public array $units,
+        public array $preview,
+        public array $follows,
+    ) {
     }
 
     /**
-     * @param array<string, string|null> $map    trace (or null for none) by column name, over whatever is guessed
+     * @param array<string, string|null> $map    trace (or null for none) by column name, over whatever is guessed; with a unit behind a
+     *                                           colon, as in “rate_measured_roll_dps:rad/s”
      * @param list<string>               $places of the motors in the order of their columns; empty when not known
      *
      * @throws LogError when it is no log
      */
     public static function of(string $path, array $map = [], array $places = []): self
     {
+        [$map, $given] = self::unitsOf($map);
         [$start, $pieces] = self::look($path);
         $dialect = Dialect::of($start);
         $named = array_map(
@@ -52,6 +60,37 @@ final readonly class LogPlan
         $guesses = self::numbered(ColumnMatcher::of($dialect->header, $map), $places, array_keys($map));
         $rows = self::rows($dialect, $start, $pieces);
         $guesses = self::timed($guesses, $dialect, $start, array_keys($map));
+        $units = self::ordered($given, self::units($guesses, $named, $rows, self::rows($dialect, $start, [])));
+        $units = RateScale::settled($guesses, $rows, $units, [...array_keys($given), ...self::canonical($guesses)]);
+        // What somebody answered needs no asking again.
+        $guesses = array_map(
+            static fn (ColumnGuess $g): ColumnGuess => $g->inUnit(
+                null === $g->trace || \array_key_exists($g->name, $map) || ($units[$g->trace] ?? null)?->sure !== false,
+            ),
+            $guesses,
+        );
+        $preview = [];
+        foreach (\array_slice(explode("\n", str_replace("\r", '', $start)), $dialect->headerLine) as $line) {
+            if ('' !== trim($line) && \count($preview) < self::PREVIEW_ROWS) {
+                $preview[] = $dialect->cellsOf($line);
+            }
+        }
+
+        return new self($dialect, $guesses, $units, $preview, RateFollows::of($guesses, $units, $rows));
+    }
+
+    /**
+     * Units by name or by range.
+     *
+     * @param list<ColumnGuess> $guesses
+     * @param list<string>      $named     names of the columns with their units
+     * @param list<list<float>> $rows      from all over
+     * @param list<list<float>> $beginning one after the other
+     *
+     * @return array<string, UnitGuess> by trace
+     */
+    private static function units(array $guesses, array $named, array $rows, array $beginning): array
+    {
         $units = [];
         $rates = [];
         foreach ($guesses as $g) {
@@ -65,7 +104,7 @@ final readonly class LogPlan
         $turns = array_map(static fn (array $v): float => Statistics::quantile($v, 0.995), $rates);
         foreach ($guesses as $g) {
             if (Traces::TIME === $g->trace) {
-                $first = array_column(self::rows($dialect, $start, []), $g->column);
+                $first = array_column($beginning, $g->column);
                 $units[Traces::TIME] = Traces::TIME === $g->name ? UnitGuess::asIs('s') : UnitGuess::time($named[$g->column], $first);
             } elseif (null !== $g->trace) {
                 $kind = str_starts_with($g->trace, 'setpoint') ? 'setpoint' : 'rate';
@@ -77,14 +116,61 @@ final readonly class LogPlan
                 );
             }
         }
-        $preview = [];
-        foreach (\array_slice(explode("\n", str_replace("\r", '', $start)), $dialect->headerLine) as $line) {
-            if ('' !== trim($line) && \count($preview) < self::PREVIEW_ROWS) {
-                $preview[] = $dialect->cellsOf($line);
+
+        return $units;
+    }
+
+    /**
+     * @param array<string, string>    $given units by trace
+     * @param array<string, UnitGuess> $units
+     *
+     * @return array<string, UnitGuess>
+     *
+     * @throws LogError when there is no such unit
+     */
+    private static function ordered(array $given, array $units): array
+    {
+        // A trace that was changed in the same form as its unit may have another kind of unit: then that is found anew.
+        foreach ($given as $trace => $unit) {
+            $chosen = UnitGuess::chosen(Traces::TIME === $trace ? 's' : Traces::unitOf($trace) ?? '', $unit);
+            if (null === $chosen && !UnitGuess::isKnown($unit)) {
+                throw LogError::unknownUnit($trace, $unit);
+            }
+            $units[$trace] = $chosen ?? $units[$trace];
+        }
+
+        return $units;
+    }
+
+    /**
+     * @param array<string, string|null> $map
+     *
+     * @return array{array<string, string|null>, array<string, string>} traces by column, and units by trace
+     */
+    private static function unitsOf(array $map): array
+    {
+        $units = [];
+        foreach ($map as $column => $trace) {
+            $cut = null === $trace ? false : strpos($trace, ':');
+            if (null !== $trace && false !== $cut) {
+                $units[substr($trace, 0, $cut)] = substr($trace, $cut + 1);
+                $map[$column] = substr($trace, 0, $cut);
             }
         }
 
-        return new self($dialect, $guesses, $units, $preview);
+        return [$map, $units];
+    }
+
+    /**
+     * @param list<ColumnGuess> $guesses
+     *
+     * @return list<string> traces whose columns carry our own names, and so our own units
+     */
+    private static function canonical(array $guesses): array
+    {
+        $own = array_filter($guesses, static fn (ColumnGuess $g): bool => $g->trace === $g->name);
+
+        return array_values(array_filter(array_column($own, 'trace')));
     }
 
     public function timeColumn(): ?int

@@ -103,12 +103,7 @@ final class LogReader
             while (!$ended) {
                 $bytes = $this->nextBytes($stream);
                 $total += \strlen($bytes);
-                if ($total > $this->mostBytes) {
-                    throw LogError::tooLarge(intdiv($this->mostBytes, 1_000_000));
-                }
-                if ($total > self::SMALL_BYTES && $total > self::MOST_UNPACKED * $size) {
-                    throw LogError::bomb(self::MOST_UNPACKED);
-                }
+                $this->bound($total, $size);
                 $ended = '' === $bytes;
                 if ($overlong && !$ended) {
                     // Nobody needs the rest of a line that long; what comes after it may well be good.
@@ -138,15 +133,28 @@ final class LogReader
                     $data = substr($data, 0, $cut);
                 }
                 $this->block($data, $ended);
-                if (null !== $progress && $size > 0) {
-                    $progress(min(1.0, $total / $size));
-                }
+                $progress?->__invoke(min(1.0, $total / max(1, $size)));
             }
+            $unpacked = (int) gztell($stream);
         } finally {
             gzclose($stream);
         }
+        if (GzipEnd::isMissing($path, $unpacked)) {
+            $this->breaksOff();
+        }
 
         return $this->finish($plan);
+    }
+
+    /** @param int $size of the file */
+    private function bound(int $unpacked, int $size): void
+    {
+        if ($unpacked > $this->mostBytes) {
+            throw LogError::tooLarge(intdiv($this->mostBytes, 1_000_000));
+        }
+        if ($unpacked > self::SMALL_BYTES && $unpacked > self::MOST_UNPACKED * $size) {
+            throw LogError::bomb(self::MOST_UNPACKED);
+        }
     }
 
     private function prepare(LogPlan $plan): void
@@ -290,6 +298,19 @@ final class LogReader
         }
 
         return $rows;
+    }
+
+    /** The last row that could not be read is torn because the rest of the file is missing; else the next would be. */
+    private function breaksOff(): void
+    {
+        $at = \count($this->badPlaces) - 1;
+        if ($at >= 0 && $this->badPlaces[$at]->reason->is(BadRowReason::Torn)) {
+            array_pop($this->badPlaces);
+            $this->badPlaces[] = new BadStretch($this->line, 1, Fact::of(BadRowReason::BreaksOff));
+        } else {
+            ++$this->line;
+            $this->bad(Fact::of(BadRowReason::BreaksOff));
+        }
     }
 
     private function bad(Fact $reason): void

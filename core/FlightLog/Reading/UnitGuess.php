@@ -10,13 +10,100 @@ use Ortholex\Core\Signal\Statistics;
 /** Which unit a column is in, by its name or its range, and how it becomes ours: value × scale + offset. */
 final readonly class UnitGuess
 {
-    private function __construct(public string $unit, public float $scale, public float $offset, public bool $byName)
+    /** What each unit that can be chosen makes of a value: scale and offset, by our unit. */
+    public const CHOICES = [
+        's' => ['s' => [1.0, 0.0], 'ms' => [1e-3, 0.0], 'µs' => [1e-6, 0.0], 'ns' => [1e-9, 0.0]],
+        'deg/s' => [
+            'deg/s' => [1.0, 0.0],
+            'rad/s' => [57.29577951308232, 0.0],
+            'mrad/s' => [0.05729577951308232, 0.0],
+            '0.1 deg/s' => [0.1, 0.0],
+            'counts of 2000 deg/s' => [2000 / 32768, 0.0],
+            'counts of 1000 deg/s' => [1000 / 32768, 0.0],
+            'counts of 500 deg/s' => [500 / 32768, 0.0],
+        ],
+        '%' => [
+            '%' => [1.0, 0.0],
+            '0 to 1' => [100.0, 0.0],
+            '−1 to 1' => [50.0, 50.0],
+            'µs' => [0.1, -100.0],
+            'thousandths' => [0.1, 0.0],
+            '0 to 2047' => [100 / 2047, 0.0],
+            'µs × 10' => [0.01, -100.0],
+        ],
+    ];
+
+    private const TENTHS = '~(?:\b0?[.,]1\s*(?:deg|dps)|(?:deg\w*|dps)(?:/s)?\s*[*x×]\s*10\b|tenth)~iu';
+
+    /** Peaks, deg/s, between which a unit that no name says is plain to see. */
+    private const PLAIN_FROM_DPS = 60.0;
+
+    private const PLAIN_TO_DPS = 2200.0;
+
+    /**
+     * @param UnitSource $why  what settled it
+     * @param bool       $sure whether it needs no asking
+     */
+    private function __construct(
+        public string $unit,
+        public float $scale,
+        public float $offset,
+        public UnitSource $why,
+        public bool $sure = true,
+    ) {
+    }
+
+    /** As it was ordered. */
+    public static function chosen(string $ours, string $unit): ?self
     {
+        $way = self::CHOICES[$ours][$unit] ?? null;
+
+        return null === $way ? null : new self($unit, $way[0], $way[1], UnitSource::Given);
+    }
+
+    /** Whether anything can be read in this unit. */
+    public static function isKnown(string $unit): bool
+    {
+        foreach (self::CHOICES as $units) {
+            if (isset($units[$unit])) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    /** The unit of rotation that makes of a value what its setpoint says, times the value. */
+    public static function ofRatio(float $factor): ?self
+    {
+        $best = null;
+        $least = log(1.3);
+        foreach (self::CHOICES['deg/s'] as $unit => [$scale]) {
+            $off = abs(log(max(1e-12, $factor) / $scale));
+            if ($off < $least) {
+                $least = $off;
+                $best = new self($unit, $scale, 0.0, UnitSource::Setpoint);
+            }
+        }
+
+        return $best;
+    }
+
+    /** The same, but asked. */
+    /** A value of the column, in our unit. */
+    public function inOurs(float $value): float
+    {
+        return $value * $this->scale + $this->offset;
+    }
+
+    public function unsure(): self
+    {
+        return new self($this->unit, $this->scale, $this->offset, $this->why, false);
     }
 
     public static function asIs(string $unit): self
     {
-        return new self($unit, 1.0, 0.0, true);
+        return new self($unit, 1.0, 0.0, UnitSource::Name);
     }
 
     /** @param list<float> $values of the time column, in order */
@@ -25,6 +112,7 @@ final readonly class UnitGuess
         $said = self::said($name, [
             'µs' => ['us', 'usec', 'micros', 'microseconds', 'µs'],
             'ms' => ['ms', 'msec', 'millis', 'milliseconds'],
+            'ns' => ['ns', 'nsec', 'nanos', 'nanoseconds'],
             's' => ['s', 'sec', 'seconds'],
         ]);
         if (null === $said) {
@@ -34,18 +122,19 @@ final readonly class UnitGuess
                     $steps[] = $values[$i] - $values[$i - 1];
                 }
             }
-            // 50 Hz to 20 kHz: steps of at most 0.02 s, 20 ms, or at least 50 µs.
+            // 50 Hz to 20 kHz: steps of at most 0.02 s, 20 ms, or at least 50 µs, or 50 000 ns.
             $step = [] === $steps ? 0.001 : Statistics::median($steps);
-            $said = match (true) {
+            $guess = match (true) {
                 $step < 0.045 => 's',
                 $step < 45 => 'ms',
-                default => 'µs',
+                $step < 45e3 => 'µs',
+                default => 'ns',
             };
 
-            return new self($said, ['s' => 1.0, 'ms' => 1e-3, 'µs' => 1e-6][$said], 0.0, false);
+            return new self($guess, self::CHOICES['s'][$guess][0], 0.0, UnitSource::Range);
         }
 
-        return new self($said, ['s' => 1.0, 'ms' => 1e-3, 'µs' => 1e-6][$said], 0.0, true);
+        return new self($said, self::CHOICES['s'][$said][0], 0.0, UnitSource::Name);
     }
 
     /**
@@ -78,34 +167,53 @@ final readonly class UnitGuess
 
     private static function rate(string $name, float $peak): self
     {
-        $said = self::said($name, ['rad/s' => ['rad', 'rads', 'radians', 'radps'], 'deg/s' => ['deg', 'dps', 'degs', 'degrees', 'degps']]);
-        // Nobody flies a log for learning below 25 deg/s, nor above 25 rad/s (1400 deg/s) all axes together.
-        $unit = $said ?? ($peak < 25 && $peak > 0 ? 'rad/s' : 'deg/s');
+        $said = self::said($name, [
+            'mrad/s' => ['mrad', 'mrads', 'millirad', 'milliradians'],
+            'rad/s' => ['rad', 'rads', 'radians', 'radps'],
+            '0.1 deg/s' => ['ddps', 'decideg', 'decidegs', 'decidegrees', 'ddeg', 'ddegs'],
+            'deg/s' => ['deg', 'dps', 'degs', 'degrees', 'degps'],
+        ]);
+        if ('deg/s' === $said && 1 === preg_match(self::TENTHS, $name)) {
+            $said = '0.1 deg/s';
+        }
+        if (null !== $said) {
+            // A name can be wrong where nothing flies: then it is asked after all.
+            $scale = self::CHOICES['deg/s'][$said][0];
 
-        return new self($unit, 'rad/s' === $unit ? 180 / \M_PI : 1.0, 0.0, null !== $said);
+            return new self($said, $scale, 0.0, UnitSource::Name, $peak * $scale < 2 * self::PLAIN_TO_DPS);
+        }
+        // Nobody flies above 25 rad/s (1400 deg/s) all axes together; a calm flight may well stay below 25 deg/s, so that is asked.
+        $unit = $peak < 25 && $peak > 0 ? 'rad/s' : 'deg/s';
+        $plain = $peak >= self::PLAIN_FROM_DPS && $peak <= self::PLAIN_TO_DPS;
+
+        return new self($unit, self::CHOICES['deg/s'][$unit][0], 0.0, UnitSource::Range, $plain || 0.0 === $peak);
     }
 
-    /** Outputs and throttle: shares of one, percent, thousandths, pulse lengths, or counts to 2047. */
+    /** Outputs and throttle: shares of one, to either side of nothing, percent, thousandths, pulse lengths, or counts to 2047. */
     private static function share(float $low, float $high): self
     {
-        return match (true) {
-            $high <= 1.3 && $low >= -0.3 => new self('0 to 1', 100.0, 0.0, false),
-            $high <= 105 => new self('%', 1.0, 0.0, false),
-            $low >= 850 && $high <= 2150 => new self('µs', 0.1, -100.0, false),
-            $high <= 1050 => new self('thousandths', 0.1, 0.0, false),
-            $high <= 2100 => new self('0 to 2047', 100 / 2047, 0.0, false),
-            default => new self('µs × 10', 0.01, -100.0, false),
+        $unit = match (true) {
+            $high <= 1.3 && $low < -0.5 && $low >= -1.3 => '−1 to 1',
+            $high <= 1.3 && $low >= -0.3 => '0 to 1',
+            $high <= 105 => '%',
+            $low >= 850 && $high <= 2150 => 'µs',
+            $high <= 1050 => 'thousandths',
+            $high <= 2100 => '0 to 2047',
+            default => 'µs × 10',
         };
+        [$scale, $offset] = self::CHOICES['%'][$unit];
+
+        return new self($unit, $scale, $offset, UnitSource::Range);
     }
 
     private static function stick(float $low, float $high): self
     {
         return match (true) {
-            $low >= 700 && $high <= 2300 => new self('µs', 1.0, 0.0, false),
-            $low >= -1.3 && $high <= 1.3 => new self('−1 to 1', 500.0, 1500.0, false),
-            $low >= -110 && $high <= 110 => new self('%', 5.0, 1500.0, false),
-            $low >= -600 && $high <= 600 => new self('±500', 1.0, 1500.0, false),
-            default => new self('µs', 1.0, 0.0, false),
+            $low >= 700 && $high <= 2300 => new self('µs', 1.0, 0.0, UnitSource::Range),
+            $low >= -1.3 && $high <= 1.3 => new self('−1 to 1', 500.0, 1500.0, UnitSource::Range),
+            $low >= -110 && $high <= 110 => new self('%', 5.0, 1500.0, UnitSource::Range),
+            $low >= -600 && $high <= 600 => new self('±500', 1.0, 1500.0, UnitSource::Range),
+            default => new self('µs', 1.0, 0.0, UnitSource::Range),
         };
     }
 
@@ -118,7 +226,7 @@ final readonly class UnitGuess
             $unit,
             ['m/s²' => 1 / 9.80665, 'counts' => 1 / 2048][$unit] ?? 1.0,
             0.0,
-            null !== $said,
+            null !== $said ? UnitSource::Name : UnitSource::Range,
         );
     }
 
@@ -127,10 +235,12 @@ final readonly class UnitGuess
     {
         $said = self::said($name, $words);
         if (null !== $said || $typical > 1000) {
-            return new self("m$unit", 1e-3, 0.0, null !== $said);
+            return new self("m$unit", 1e-3, 0.0, null !== $said ? UnitSource::Name : UnitSource::Range);
         }
 
-        return $typical > 100 ? new self("hundredths of $unit", 1e-2, 0.0, false) : new self($unit, 1.0, 0.0, false);
+        return $typical > 100
+            ? new self("hundredths of $unit", 1e-2, 0.0, UnitSource::Range)
+            : new self($unit, 1.0, 0.0, UnitSource::Range);
     }
 
     /** @param array<string, list<string>> $units unit => words that say it */

@@ -9,7 +9,6 @@ use Ortholex\Core\Fact\Code;
 /** What speaks against the motor that is named. */
 enum Contradiction: string implements Code
 {
-    case RotationPointsElsewhere = 'contradiction.rotation_points_elsewhere';
     case NoMotorFits = 'contradiction.no_motor_fits';
-    case NeverCalledForFull = 'contradiction.never_called_for_full';
+    case SpeedAsUsual = 'contradiction.speed_as_usual';
 }

@@ -16,7 +16,10 @@ enum Certainty: string implements Code
     case Weak = 'certainty.weak';
     case None = 'certainty.none';
     case CannotTell = 'certainty.cannot_tell';
-    case Margin = 'certainty.margin';
+    case Likely = 'certainty.likely';
+    case FarAhead = 'certainty.far_ahead';
+    case Ahead = 'certainty.ahead';
+    case JustAhead = 'certainty.just_ahead';
 
     public static function ofGrade(Grade $grade): Fact
     {
@@ -26,5 +29,11 @@ enum Certainty: string implements Code
             Grade::Weak => self::Weak,
             Grade::None => self::None,
         });
+    }
+
+    /** Of a motor that is this far ahead of the next, where the first is 1. */
+    public static function ofLead(float $margin): self
+    {
+        return $margin >= 0.6 ? self::FarAhead : ($margin >= 0.35 ? self::Ahead : self::JustAhead);
     }
 }

@@ -6,10 +6,13 @@ namespace Ortholex\Core\Report\Finding;
 
 use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\Fact\Fact;
+use Ortholex\Core\FlightLog\BadRowReason;
 use Ortholex\Core\FlightLog\FlightLog;
 use Ortholex\Core\Incident\Incident;
 use Ortholex\Core\Incident\Saying\Cause;
+use Ortholex\Core\Incident\Saying\Kind;
 use Ortholex\Core\Lag\AxisLag;
+use Ortholex\Core\LogCheck\PlacesCheck;
 use Ortholex\Core\LogCheck\SignCheck;
 use Ortholex\Core\Noise\OrderLine;
 use Ortholex\Core\Noise\Ridge;
@@ -54,14 +57,18 @@ final readonly class Findings
     /** @return list<Finding> */
     public static function of(FlightLog $log, FlightAnalysis $a): array
     {
+        $grave = array_values(array_filter($a->incidents, static fn (Incident $i): bool => $i->kind->isGrave()));
+
         return Finding::sorted([
-            ...array_map(self::ofIncident(...), $a->incidents),
+            ...self::places($a->places),
+            ...array_map(self::ofIncident(...), $grave),
             ...self::signs($a->signs),
             ...self::verdicts($a->verdicts),
             ...array_merge(...array_values(array_map(self::ofStep(...), $a->axes))),
-            ...self::ridges($a->ridges),
+            ...self::ridges($a->ridges, (int) ($log->setting('notch.tracking.peaks') ?? 0) > 0),
+            ...self::swings($a->ridges, $a->verdicts),
             // A craft short of a motor shakes as it will.
-            ...[] === $a->incidents ? self::magnets((int) ($log->setting('motors.rotor_magnets') ?? 0), $a->orders) : [],
+            ...[] === $grave ? self::magnets((int) ($log->setting('motors.rotor_magnets') ?? 0), $a->orders) : [],
             ...self::lags($a->lags),
             ...self::ofDamage($log),
         ]);
@@ -108,6 +115,27 @@ final readonly class Findings
         ];
     }
 
+    /** @return list<Finding> */
+    private static function places(?PlacesCheck $places): array
+    {
+        if (null === $places || [] === $places->better) {
+            return [];
+        }
+        $said = (string) array_key_first($places->better);
+
+        return [
+            new Finding(
+                FindingKind::Sign,
+                Weight::Wrong,
+                Fact::of(FindingCode::MotorsMisplaced, said: $said, is: $places->better[$said]),
+                round($places->likeness, 3),
+                FindingUnit::MixerCosine,
+                Fact::of(Certainty::Likely),
+                Fact::of(Remedy::CheckPlaces),
+            ),
+        ];
+    }
+
     private static function ofIncident(Incident $i): Finding
     {
         $passage = [round(max(0.0, $i->atS - self::AROUND_S), 3), round($i->endS + self::AROUND_S, 3)];
@@ -115,11 +143,24 @@ final readonly class Findings
             return new Finding(
                 FindingKind::Incident,
                 Weight::Wrong,
-                Fact::of(FindingCode::RotatedUnasked, at_s: $i->atS),
+                Fact::of(
+                    match ($i->kind) {
+                        Kind::Hit => FindingCode::WasHit,
+                        Kind::SensorGlitch => FindingCode::SensorGlitched,
+                        default => FindingCode::RotatedUnasked,
+                    },
+                    at_s: $i->atS,
+                ),
                 round($i->atS, 3),
                 FindingUnit::Second,
-                Fact::of(Certainty::CannotTell),
-                Fact::of(Remedy::LogRpm),
+                Fact::of(Kind::CannotTell === $i->kind ? Certainty::CannotTell : Certainty::Likely),
+                Fact::of(
+                    match ($i->kind) {
+                        Kind::Hit => Remedy::LookOverCraft,
+                        Kind::SensorGlitch => Remedy::LookAtSensor,
+                        default => Remedy::LogRpm,
+                    },
+                ),
                 passage: $passage,
             );
         }
@@ -127,10 +168,10 @@ final readonly class Findings
         return new Finding(
             FindingKind::Incident,
             Weight::Wrong,
-            Fact::of(FindingCode::MotorLost, at_s: $i->atS, place: $i->place),
+            Fact::of(Kind::MotorWeak === $i->kind ? FindingCode::MotorWeak : FindingCode::MotorLost, at_s: $i->atS, place: $i->place),
             round($i->atS, 3),
             FindingUnit::Second,
-            Fact::of(Certainty::Margin, margin: $i->margin),
+            Fact::of(Certainty::ofLead($i->margin)),
             Fact::of(
                 Remedy::LookAt,
                 causes: array_map(static fn (Cause $c): Fact => Fact::of($c), \array_slice($i->causes(), 0, self::CAUSES_NAMED)),
@@ -212,10 +253,11 @@ final readonly class Findings
 
     /**
      * @param list<Ridge> $ridges
+     * @param bool        $isTracked whether tracking notches were on already
      *
      * @return list<Finding>
      */
-    private static function ridges(array $ridges): array
+    private static function ridges(array $ridges, bool $isTracked): array
     {
         $findings = [];
         foreach ($ridges as $ridge) {
@@ -233,14 +275,47 @@ final readonly class Findings
                     round($ridge->hz, 2),
                     FindingUnit::Hertz,
                     Fact::of(Certainty::Firm),
-                    Fact::of(Remedy::FeelTheFrame),
+                    Fact::of($isTracked ? Remedy::FeelTheFrameOnly : Remedy::FeelTheFrame),
                     axis: $ridge->axis,
-                    setting: 'notch.tracking.peaks',
+                    setting: $isTracked ? null : 'notch.tracking.peaks',
                 );
             }
         }
 
         return $findings;
+    }
+
+    /**
+     * Loops that ring where a ridge stands, of which P's own trace does not yet tell.
+     *
+     * @param list<Ridge>                $ridges
+     * @param array<string, TermVerdict> $verdicts by axis
+     *
+     * @return list<Finding>
+     */
+    private static function swings(array $ridges, array $verdicts): array
+    {
+        $findings = [];
+        foreach ($ridges as $ridge) {
+            $axis = $ridge->axis->value;
+            $told = TermState::Oscillation === ($verdicts[$axis] ?? null)?->verdict;
+            if (RidgeKind::OwnSwing !== $ridge->kind || $ridge->db <= self::STRONG_DB || $told || isset($findings[$axis])) {
+                continue;
+            }
+            $findings[$axis] = new Finding(
+                FindingKind::Verdict,
+                Weight::Mind,
+                Fact::of(FindingCode::LoopSwings, axis: $ridge->axis, hz: $ridge->hz),
+                round($ridge->hz, 2),
+                FindingUnit::Hertz,
+                Fact::of(Certainty::Likely),
+                Fact::of(Remedy::SteadyLoop),
+                axis: $ridge->axis,
+                setting: "gain.$axis.p",
+            );
+        }
+
+        return array_values($findings);
     }
 
     /**
@@ -319,7 +394,7 @@ final readonly class Findings
                     FindingUnit::Millisecond,
                     Fact::of(Certainty::Firm),
                     $try,
-                    [round($lag->ms - $lag->iqrMs / 2, 2), round($lag->ms + $lag->iqrMs / 2, 2)],
+                    [round($lag->ms - $lag->halfWidthMs(), 2), round($lag->ms + $lag->halfWidthMs(), 2)],
                     $axis,
                     setting: "gain.$name.ff",
                 );
@@ -333,12 +408,26 @@ final readonly class Findings
     private static function ofDamage(FlightLog $log): array
     {
         $findings = [];
-        if ($log->badRows->count > 0) {
+        $last = $log->badRows->places[\count($log->badRows->places) - 1] ?? null;
+        $breaksOff = true === $last?->reason->is(BadRowReason::BreaksOff);
+        $unreadable = $log->badRows->count - ($breaksOff ? 1 : 0);
+        if ($breaksOff) {
+            $findings[] = new Finding(
+                FindingKind::Damage,
+                Weight::Wrong,
+                Fact::of(FindingCode::BreaksOff, at_s: $log->clock->durationS()),
+                round($log->clock->durationS(), 3),
+                FindingUnit::Second,
+                Fact::of(Certainty::Firm),
+                Fact::of(Remedy::FetchAgain),
+            );
+        }
+        if ($unreadable > 0) {
             $findings[] = new Finding(
                 FindingKind::Damage,
                 Weight::Mind,
-                Fact::of(FindingCode::RowsUnreadable, rows: $log->badRows->count),
-                (float) $log->badRows->count,
+                Fact::of(FindingCode::RowsUnreadable, rows: $unreadable),
+                (float) $unreadable,
                 FindingUnit::Rows,
                 Fact::of(Certainty::Firm),
                 Fact::of(Remedy::LookAtRecorder),

@@ -36,6 +36,19 @@ final readonly class Migration
     {
     }
 
+    /** Only what the old set has, as the new release names it: of a part, nothing is filled up with defaults. */
+    public static function carried(Catalogue $catalogue, SettingSet $old, Version $from, Version $to): SettingSet
+    {
+        $kept = [];
+        foreach (self::between($catalogue, $old, $from, $to)->fates as $fate) {
+            if (FateKind::New !== $fate->kind && null !== $fate->newName && null !== $fate->newValue) {
+                $kept[$fate->newName] = $fate->newValue;
+            }
+        }
+
+        return SettingSet::of($kept);
+    }
+
     public static function between(Catalogue $catalogue, SettingSet $old, Version $from, Version $to): self
     {
         $fates = [];

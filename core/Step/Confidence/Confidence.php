@@ -37,6 +37,19 @@ final readonly class Confidence
     /** Share of windows left out by hand that costs confidence. */
     private const MUCH_BY_HAND = 0.25;
 
+    /** Outputs at their ends for this share of the time cost confidence, for the second twice. */
+    private const AT_ENDS = 0.08;
+
+    private const MUCH_AT_ENDS = 0.35;
+
+    /** Of the band that a response needs, so much must have been excited; and this in any case. */
+    private const BAND_SHARE = 0.5;
+
+    private const LEAST_BAND_HZ = 1.0;
+
+    /** From here on the response is no plain loop's, and what the stick did not excite is a guess. */
+    private const STRAYED = 0.45;
+
     /** An axis moved by less than this was not moved, deg/s RMS. */
     private const IDLE_AXIS_DPS = 15.0;
 
@@ -49,15 +62,38 @@ final readonly class Confidence
      * @param float      $feedForward   RMS of the feed-forward term over RMS of P, 0 when it was off
      * @param float      $otherMovement RMS of the busiest other axis' setpoint, deg/s
      * @param float|null $dSpread       spread of D's gain over the flight, as Steadiness gives it; null when unknown
+     * @param bool       $unseen        whether feed-forward or added D may have flown without a trace
+     * @param AtEnds|null $ends         how often outputs stood at their ends; null where they were not logged
      */
-    public static function in(StepResult $step, float $feedForward, float $otherMovement, ?float $dSpread = null): self
-    {
+    public static function in(
+        StepResult $step,
+        float $feedForward,
+        float $otherMovement,
+        ?float $dSpread = null,
+        bool $unseen = false,
+        ?AtEnds $ends = null,
+    ): self {
+        if (self::isTooSlow($step)) {
+            return new self(
+                Grade::None,
+                [Fact::of(ConfidenceReason::BandTooNarrow, hz: $step->bandHz, needed_hz: self::neededHz($step))],
+                FlyInstead::LongerAndLarger,
+            );
+        }
+
         $found = [
             ...self::ofWindows($step),
             ...self::ofIntervals($step),
             ...self::ofTune($step, $feedForward, $dSpread),
             ...self::byHand($step),
+            ...self::ofEnds($ends),
         ];
+        if ($unseen) {
+            $found[] = [Fact::of(ConfidenceReason::TermsUnseen), 1];
+        }
+        if ($step->strayed > self::STRAYED) {
+            $found[] = [Fact::of(ConfidenceReason::NoPlainLoop, pct: 100 * $step->strayed), 1];
+        }
         if ($otherMovement < self::IDLE_AXIS_DPS) {
             $found[] = [Fact::of(ConfidenceReason::OneAxisOnly), 0];
         }
@@ -152,6 +188,42 @@ final readonly class Confidence
         }
 
         return $found;
+    }
+
+    /** Moves so slow that what a response needs was never asked. */
+    private static function isTooSlow(StepResult $step): bool
+    {
+        return $step->bandHz < self::neededHz($step);
+    }
+
+    /** A rise of so long takes frequencies up to about 0.35 over it (Bandwidth times rise time of a first-order lag); half will do. */
+    private static function neededHz(StepResult $step): float
+    {
+        $rise = $step->numbers->riseMs ?? $step->numbers->delayMs ?? null;
+
+        return null === $rise || $rise <= 0 ? self::LEAST_BAND_HZ : max(self::LEAST_BAND_HZ, (self::BAND_SHARE * 350) / $rise);
+    }
+
+    /** @return list<array{Fact, int}> */
+    private static function ofEnds(?AtEnds $ends): array
+    {
+        if (null === $ends || $ends->share < self::AT_ENDS) {
+            return [];
+        }
+        $pct = static fn (string $size): float => 100 * ($ends->bySize[$size] ?? 0.0);
+
+        return [
+            [
+                Fact::of(
+                    ConfidenceReason::AtEnds,
+                    pct: 100 * $ends->share,
+                    small_pct: $pct('small'),
+                    medium_pct: $pct('medium'),
+                    large_pct: $pct('large'),
+                ),
+                $ends->share > self::MUCH_AT_ENDS ? 2 : 1,
+            ],
+        ];
     }
 
     /** @return list<array{Fact, int}> */

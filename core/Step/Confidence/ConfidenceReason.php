@@ -15,10 +15,15 @@ enum ConfidenceReason: string implements Code
     case PeakUncertain = 'confidence.peak_uncertain';
     case SteadyOff = 'confidence.steady_off';
     case FeedForwardOn = 'confidence.feed_forward_on';
+    case TermsUnseen = 'confidence.terms_unseen';
+    case AtEnds = 'confidence.at_ends';
+    case BandTooNarrow = 'confidence.band_too_narrow';
+    case NoPlainLoop = 'confidence.no_plain_loop';
     case DVaried = 'confidence.d_varied';
     case ExcludedByHand = 'confidence.excluded_by_hand';
     case OneAxisOnly = 'confidence.one_axis_only';
     case NoRate = 'confidence.no_rate';
+    case FarTooSlow = 'confidence.far_too_slow';
     case NoSetpoint = 'confidence.no_setpoint';
     case NothingUsed = 'confidence.nothing_used';
     case WindowsExcluded = 'confidence.windows_excluded';

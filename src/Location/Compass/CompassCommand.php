@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Location\Compass;
 
+use Ortholex\App\Words\Aside;
 use Ortholex\App\Words\Words;
 use Ortholex\Core\Compass\CompassError;
 use Ortholex\Core\Compass\CompassFit;
@@ -12,7 +13,6 @@ use Symfony\Component\Console\Command\Command;
 use Symfony\Component\Console\Input\InputArgument;
 use Symfony\Component\Console\Input\InputInterface;
 use Symfony\Component\Console\Input\InputOption;
-use Symfony\Component\Console\Output\ConsoleOutputInterface;
 use Symfony\Component\Console\Output\OutputInterface;
 
 #[AsCommand(name: 'compass', description: '“fit” finds offset and matrix of a compass from readings in all poses.')]
@@ -43,10 +43,7 @@ final class CompassCommand extends Command
             }
             $fit = CompassFit::of(self::samples(\is_string($path) ? $path : ''));
         } catch (\InvalidArgumentException|CompassError $e) {
-            $aside = $output instanceof ConsoleOutputInterface ? $output->getErrorOutput() : $output;
-            $aside->writeln($this->words->ofProblem($e), OutputInterface::OUTPUT_PLAIN);
-
-            return 2;
+            return Aside::refuse($output, $this->words->ofProblem($e));
         }
         $four = static fn (float $v): float => round($v, 4);
         $told = [

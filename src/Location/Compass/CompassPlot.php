@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Ortholex\App\Location\Compass;
 
 use Ortholex\Core\Compass\SphereCoverage;
-use Ortholex\Core\Link\Aids\CompassReading;
 
 /** The sphere of directions as two discs, from above and from below: a patch is filled once the field came from there. */
 final readonly class CompassPlot
@@ -16,27 +15,6 @@ final readonly class CompassPlot
 
     public function __construct(private SphereCoverage $coverage)
     {
-    }
-
-    /**
-     * Of readings that were not fitted yet: around the middle between the extremes of each axis.
-     *
-     * @param list<CompassReading> $readings
-     */
-    public static function rough(array $readings): SphereCoverage
-    {
-        $middle = $half = [0.0, 0.0, 0.0];
-        foreach ([0, 1, 2] as $axis) {
-            $of = array_map(static fn (CompassReading $r): float => $r->fieldUt[$axis], $readings);
-            $middle[$axis] = [] === $of ? 0.0 : (max($of) + min($of)) / 2;
-            $half[$axis] = [] === $of ? 1.0 : max(5.0, (max($of) - min($of)) / 2);
-        }
-
-        return SphereCoverage::of(array_map(static fn (CompassReading $r): array => [
-            ($r->fieldUt[0] - $middle[0]) / $half[0],
-            ($r->fieldUt[1] - $middle[1]) / $half[1],
-            ($r->fieldUt[2] - $middle[2]) / $half[2],
-        ], $readings));
     }
 
     public function share(): float

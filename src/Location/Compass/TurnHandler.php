@@ -11,6 +11,7 @@ use Ortholex\App\Work\Job;
 use Ortholex\App\Work\JobHandler;
 use Ortholex\App\Work\JobProgress;
 use Ortholex\Core\Compass\CompassFit;
+use Ortholex\Core\Compass\SphereCoverage;
 use Ortholex\Core\Link\Aids\AidsClient;
 use Ortholex\Core\Link\Aids\CompassReading;
 
@@ -56,7 +57,7 @@ final readonly class TurnHandler implements JobHandler
                     $kept[] = $reading;
                 }
             }
-            $share = CompassPlot::rough($kept)->share();
+            $share = SphereCoverage::roughly(array_map(static fn (CompassReading $r): array => $r->fieldUt, $kept))->share();
             $goes = microtime(true) - $began;
             $progress->at(
                 min(0.99, max($goes / self::LASTS_S, $share / self::ENOUGH)),

@@ -51,7 +51,8 @@ final readonly class Turned
     /** Which directions of the field were shown: around what the fit found, or roughly where there is none yet. */
     public function coverage(): SphereCoverage
     {
-        return null !== $this->fit ? $this->fit->coverage : CompassPlot::rough($this->readings);
+        return $this->fit->coverage
+            ?? SphereCoverage::roughly(array_map(static fn (CompassReading $r): array => $r->fieldUt, $this->readings));
     }
 
     /** @return array<string, float|bool> settings that follow */

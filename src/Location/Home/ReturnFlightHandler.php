@@ -35,17 +35,16 @@ final readonly class ReturnFlightHandler implements JobHandler
     public function run(Job $job, JobProgress $progress): array
     {
         $craft = $job->craft;
-        $number = static fn (string $name): float => is_numeric($job->parameters[$name] ?? null) ? (float) $job->parameters[$name] : 0.0;
         $wrong = $job->parameters['wrong'] ?? '';
         $settings = $this->staging->preview($craft);
         $flown = $this->benches->of($craft)->flyReturn(
             $this->names->of($craft, $settings),
             new ReturnTrial(
-                $number('distance'),
-                $number('height'),
-                $number('wind'),
-                $number('from'),
-                $number('used') / 100,
+                $job->number('distance'),
+                $job->number('height'),
+                $job->number('wind'),
+                $job->number('from'),
+                $job->number('used') / 100,
                 ReturnWrong::BeforeFix->value === $wrong,
                 ReturnWrong::Blind->value === $wrong ? self::BLIND_S : 0.0,
             ),
@@ -55,16 +54,9 @@ final readonly class ReturnFlightHandler implements JobHandler
                 return true;
             },
         );
-        $every = max(1, (int) ceil(\count($flown->points) / self::POINTS));
-        $points = [];
-        foreach ($flown->points as $i => $point) {
-            if (0 === $i % $every || $i === \count($flown->points) - 1) {
-                $points[] = [...array_map(static fn (float $v): float => round($v, 2), \array_slice($point, 0, 5)), $point[5]];
-            }
-        }
 
         return [
-            'points' => $points,
+            'points' => $flown->drawn(self::POINTS),
             'noticed' => $flown->noticedS,
             'impact' => round($flown->impactMs, 2),
             'used_ah' => round($flown->usedAh, 4),

@@ -6,6 +6,7 @@ namespace Ortholex\App\Location\Home;
 
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Homing\HomeStage;
+use Ortholex\Core\World\FlownPath;
 
 /** A return as it was flown. */
 final readonly class ReturnPath
@@ -85,12 +86,18 @@ final readonly class ReturnPath
         return hypot($last[1], $last[2]);
     }
 
-    /** Whether it flew back: a return that never began, or was blind, did not. */
+    /** Whether it met the ground so that it broke. */
+    public function fell(): bool
+    {
+        return $this->impactMs > FlownPath::BREAKS_MS;
+    }
+
+    /** Whether it flew back and stands there whole: a return that never began, was blind, or fell, did not. */
     public function cameHome(): bool
     {
         $last = $this->points[\count($this->points) - 1];
 
-        return $this->missedM() <= self::HOME_M && $last[3] < 1.0;
+        return $this->missedM() <= self::HOME_M && $last[3] < 1.0 && !$this->fell();
     }
 
     public function wasBlind(): bool

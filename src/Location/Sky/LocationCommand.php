@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Location\Sky;
 
+use Ortholex\App\Words\Aside;
 use Ortholex\App\Words\Words;
 use Ortholex\Core\Position\Magnetic\MagneticModel;
 use Ortholex\Core\Position\Magnetic\OutsideModel;
@@ -15,7 +16,6 @@ use Symfony\Component\Console\Command\Command;
 use Symfony\Component\Console\Input\InputArgument;
 use Symfony\Component\Console\Input\InputInterface;
 use Symfony\Component\Console\Input\InputOption;
-use Symfony\Component\Console\Output\ConsoleOutputInterface;
 use Symfony\Component\Console\Output\OutputInterface;
 
 #[AsCommand(
@@ -55,10 +55,7 @@ final class LocationCommand extends Command
                 ),
             };
         } catch (\InvalidArgumentException|OutsideModel $e) {
-            $aside = $output instanceof ConsoleOutputInterface ? $output->getErrorOutput() : $output;
-            $aside->writeln($this->words->ofProblem($e), OutputInterface::OUTPUT_PLAIN);
-
-            return 2;
+            return Aside::refuse($output, $this->words->ofProblem($e));
         }
 
         return self::SUCCESS;

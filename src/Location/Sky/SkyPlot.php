@@ -6,11 +6,24 @@ namespace Ortholex\App\Location\Sky;
 
 use Ortholex\Core\Position\Nmea\Satellite;
 
-/** The sky as it is drawn: straight up in the middle, the horizon at the rim, north at the top; each satellite by its strength. */
+/**
+ * The sky as it is drawn: straight up in the middle, the horizon at the rim, north at the top; each satellite by its strength.
+ *
+ * @phpstan-type Mark array{
+ *     named: bool, nameX: float, nameY: float,
+ *     x: float, y: float, r: float,
+ *     name: string, used: bool, heard: bool, says: string,
+ * }
+ */
 final readonly class SkyPlot
 {
     public const MIDDLE = 190.0;
     public const RIM = 160.0;
+
+    /** Width of a letter of a name, and half its height. */
+    private const LETTER = 7.0;
+
+    private const TALL = 5.0;
 
     /** From the weakest that is shown to the strongest, dB-Hz. */
     private const STRENGTHS = [15.0, 50.0];
@@ -20,7 +33,7 @@ final readonly class SkyPlot
     {
     }
 
-    /** @return list<array{x: float, y: float, r: float, name: string, used: bool, heard: bool, says: string}> */
+    /** @return list<Mark> */
     public function marks(): array
     {
         $marks = [];
@@ -33,6 +46,9 @@ final readonly class SkyPlot
             [$weak, $strong] = self::STRENGTHS;
             $share = max(0.0, min(1.0, (($s->strengthDbHz ?? $weak) - $weak) / ($strong - $weak)));
             $marks[] = [
+                'named' => false,
+                'nameX' => 0.0,
+                'nameY' => 0.0,
                 'x' => round(self::MIDDLE + $far * sin($turned), 1),
                 'y' => round(self::MIDDLE - $far * cos($turned), 1),
                 'r' => round(4 + 9 * $share, 1),
@@ -50,7 +66,7 @@ final readonly class SkyPlot
             ];
         }
 
-        return $marks;
+        return self::named($marks);
     }
 
     /** @return array{int, int, int} in view, heard, used */
@@ -67,6 +83,36 @@ final readonly class SkyPlot
     public static function rings(): array
     {
         return array_map(static fn (int $deg): array => [$deg, round(self::RIM * (1 - $deg / 90), 1)], [0, 30, 60]);
+    }
+
+    /**
+     * A name stands over its mark, else under, right or left of it, where it covers neither a mark nor another name; else it is left away.
+     *
+     * @param list<Mark> $marks
+     *
+     * @return list<Mark>
+     */
+    private static function named(array $marks): array
+    {
+        $taken = array_map(static fn (array $m): array => [$m['x'], $m['y'], $m['r'], $m['r']], $marks);
+        foreach ($marks as $i => $m) {
+            $half = \strlen($m['name']) * self::LETTER / 2;
+            foreach ([[0, -1], [0, 1], [1, 0], [-1, 0]] as [$aside, $below]) {
+                $x = $m['x'] + $aside * ($m['r'] + 2 + $half);
+                $y = $m['y'] + $below * ($m['r'] + 2 + self::TALL);
+                $clear = [] === array_filter(
+                    $taken,
+                    static fn (array $t): bool => abs($t[0] - $x) < $t[2] + $half && abs($t[1] - $y) < $t[3] + self::TALL,
+                );
+                if ($clear) {
+                    $taken[] = [$x, $y, $half, self::TALL];
+                    $marks[$i] = ['named' => true, 'nameX' => round($x, 1), 'nameY' => round($y + self::TALL - 1, 1)] + $m;
+                    break;
+                }
+            }
+        }
+
+        return $marks;
     }
 
     private static function short(Satellite $s): string

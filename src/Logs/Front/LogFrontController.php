@@ -5,13 +5,18 @@ declare(strict_types=1);
 namespace Ortholex\App\Logs\Front;
 
 use Doctrine\ORM\EntityManagerInterface;
+use Ortholex\App\FlightLog\KeptFiles;
 use Ortholex\App\FlightLog\LogBook;
 use Ortholex\App\FlightLog\LogStore;
 use Ortholex\App\Page\SheetController;
 use Ortholex\App\Report\AnalysisStore;
 use Ortholex\App\Report\ReportJson;
 use Ortholex\App\Report\SheetsOfFindings;
+use Ortholex\App\RoadMap\FlownLogs;
 use Ortholex\App\Settings\Airframes;
+use Ortholex\App\Settings\CurrentNames;
+use Ortholex\App\Settings\File\SettingsFile;
+use Ortholex\App\Settings\File\SettingsFileError;
 use Ortholex\App\Shell\Answer;
 use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\Input;
@@ -37,6 +42,10 @@ final class LogFrontController extends SheetController
         private readonly Airframes $frames,
         private readonly EntityManagerInterface $entities,
         private readonly UrlGeneratorInterface $urls,
+        private readonly FlownLogs $flown,
+        private readonly KeptFiles $kept,
+        private readonly SettingsFile $files,
+        private readonly CurrentNames $names,
     ) {
     }
 
@@ -56,6 +65,8 @@ final class LogFrontController extends SheetController
                 array_map(static fn (MotorPlace $m): string => $m->inWords(), $this->frames->of($craft)->motors),
                 LogFrontView::changed($log->settings, $craft->settings),
                 $this->sheets,
+                $this->flown->since($log),
+                $this->kept->has($log),
             ),
         );
     }
@@ -114,6 +125,29 @@ final class LogFrontController extends SheetController
         $this->entities->flush();
 
         return Answer::said('Kept.');
+    }
+
+    /** For a log that does not say it: what it was flown with, as YAML, or as the craft stands now. */
+    #[Route('/craft/{slug}/logs/{id<\d+>}/flown-with', name: 'log_flown_with', methods: ['POST'])]
+    public function flownWith(string $slug, int $id, Request $request): Answer
+    {
+        $craft = $this->crafts->named($slug);
+        $log = $this->book->one($craft, $id);
+        $input = Input::of($request);
+        try {
+            $set = $input->flag('as_it_stands')
+                ? $this->names->of($craft, $craft->settings)
+                : $this->files->text($input->text('yaml', 20_000), 'What was typed');
+        } catch (SettingsFileError $e) {
+            throw BadRequest::at('yaml', 'Nothing was kept. '.strtok($e->getMessage(), "\n"));
+        }
+        if ($set->isEmpty()) {
+            throw BadRequest::at('yaml', 'Say at least one setting, as in gain.roll.p: 30. One a line.');
+        }
+        $log->settings = $log->settings->with($set);
+        $this->entities->flush();
+
+        return Answer::said('Kept. Gains and filters can be judged by this log now.');
     }
 
     /** Turns the axes about that the log counts otherwise than we do; asked again, turns them back. */

@@ -7,6 +7,7 @@ namespace Ortholex\App\Logs\Front;
 use Ortholex\App\FlightLog\Log;
 use Ortholex\App\Report\SheetsOfFindings;
 use Ortholex\Core\Craft\SettingSet;
+use Ortholex\Core\LogCheck\SinceGood;
 use Ortholex\Core\Report\Finding\Finding;
 use Ortholex\Core\Report\Finding\Weight;
 use Ortholex\Core\Report\Report;
@@ -21,6 +22,7 @@ final readonly class LogFrontView
     /**
      * @param list<string> $places of the craft's motors, in words
      * @param list<string> $changed names of settings that are otherwise on the craft today
+     * @param bool         $matchable whether the file that it came from is still here
      */
     public function __construct(
         public Log $log,
@@ -28,7 +30,15 @@ final readonly class LogFrontView
         public array $places,
         public array $changed,
         private SheetsOfFindings $sheets,
+        public ?SinceGood $since,
+        public bool $matchable,
     ) {
+    }
+
+    /** @return list<string> columns of its file that are none of ours */
+    public function leftOut(): array
+    {
+        return $this->log->leftOut;
     }
 
     /**

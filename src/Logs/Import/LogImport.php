@@ -35,12 +35,22 @@ final readonly class LogImport
     ) {
     }
 
-    /** @throws LogError when the file is no log; nothing is stored then */
-    public function import(Craft $craft, string $path, string $title, JobProgress $progress, float $from = 0.0): Log
-    {
+    /**
+     * @param Log|null $instead a log of the same file whose columns were matched otherwise: it is put away, with its way back
+     *
+     * @throws LogError when the file is no log; nothing is stored then
+     */
+    public function import(
+        Craft $craft,
+        string $path,
+        string $title,
+        JobProgress $progress,
+        float $from = 0.0,
+        ?Log $instead = null,
+    ): Log {
         $share = static fn (float $s): float => $from + (1 - $from) * $s;
-        $hash = (string) hash_file('sha256', $path);
-        $known = $this->entities->getRepository(Log::class)->findOneBy(['craft' => $craft, 'sha256' => $hash]);
+        $hash = $instead->sha256 ?? (string) hash_file('sha256', $path);
+        $known = $this->entities->getRepository(Log::class)->findOneBy(['craft' => $craft, 'sha256' => $hash], ['id' => 'DESC']);
         if (null !== $known && ($this->wasInterrupted($known) || !$this->analyses->has($known))) {
             // It had come in before its process ended, or the disk was full; what was left is to look at it.
             $progress->have(['log' => $known->id, 'code' => $known->code]);
@@ -50,7 +60,7 @@ final readonly class LogImport
 
             return $known;
         }
-        if (null !== $known) {
+        if (null !== $known && null === $instead) {
             throw LogError::of(
                 "This very log is already here as {$known->code}.".
                     (null === $known->putAwayAt ? '' : ' It was put away; sheet 51 brings it back.'),
@@ -72,7 +82,7 @@ final readonly class LogImport
             \sprintf('%s-%04d', strtoupper($craft->slug[0]), $number),
             $title,
             $hash,
-            new \DateTimeImmutable(),
+            $instead->flownAt ?? new \DateTimeImmutable(),
             $flight->clock->durationS(),
             $flight->clock->rateHz,
             $flight->clock->samples,
@@ -93,8 +103,13 @@ final readonly class LogImport
             $flight->badRows->toArray(),
             $flight->settings,
             self::settings($flight->settings),
+            $flight->leftOut,
         );
-        $this->entities->wrapInTransaction(function () use ($log, $flight): void {
+        $this->entities->wrapInTransaction(function () use ($log, $flight, $instead): void {
+            if (null !== $instead) {
+                [$log->note, $log->tags, $log->parts] = [$instead->note, $instead->tags, $instead->parts];
+                $instead->putAwayAt = new \DateTimeImmutable();
+            }
             $this->entities->persist($log);
             $this->entities->flush();
             $this->store->save((int) $log->id, $flight);

@@ -4,6 +4,10 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Logs\Import;
 
+use Ortholex\App\Book\Craft;
+use Ortholex\App\FlightLog\KeptFiles;
+use Ortholex\App\FlightLog\Log;
+use Ortholex\App\FlightLog\LogBook;
 use Ortholex\App\Page\SheetController;
 use Ortholex\App\Shell\Answer;
 use Ortholex\App\Shell\BadRequest;
@@ -30,6 +34,8 @@ final class MappingController extends SheetController
         private readonly Jobs $jobs,
         private readonly Words $words,
         private readonly UrlGeneratorInterface $urls,
+        private readonly LogBook $book,
+        private readonly KeptFiles $kept,
     ) {
     }
 
@@ -63,13 +69,19 @@ final class MappingController extends SheetController
         if ([] !== $map) {
             $this->maps->remember($plan->headerKey(), $map);
         }
-        $job = $this->jobs->start($craft, 'import', "Bring in $name", ['path' => $path, 'name' => $name]);
+        $again = $this->again($craft, $input);
+        $job = $this->jobs->start(
+            $craft,
+            'import',
+            "Bring in $name",
+            ['path' => $path, 'name' => $name] + (null === $again ? [] : ['again' => $again->id]),
+        );
 
         return Answer::of(['job' => $job->id])->to($this->urls->generate('logs', ['slug' => $slug]));
     }
 
     /**
-     * What a form without scripts answers: names of columns, and what each is, in the same order.
+     * What a form without scripts answers: names of columns, what each is, and in which unit, in the same order.
      *
      * @return array<string, mixed>
      */
@@ -77,16 +89,54 @@ final class MappingController extends SheetController
     {
         $names = array_map(static fn (mixed $n): string => \is_string($n) ? $n : '', array_values($input->map('columns')));
         $traces = array_values($input->map('traces'));
+        $units = array_values($input->map('units'));
+        foreach ($traces as $i => $trace) {
+            $unit = $units[$i] ?? '';
+            if (\is_string($trace) && '' !== $trace && \is_string($unit) && '' !== $unit) {
+                $traces[$i] = "$trace:$unit";
+            }
+        }
 
         return \count($names) === \count($traces) ? array_combine($names, $traces) : [];
     }
 
+    private function again(Craft $craft, Input $input): ?Log
+    {
+        return '' === $input->text('again', 12) ? null : $this->book->one($craft, $input->whole('again', 1, \PHP_INT_MAX), true);
+    }
+
+    /** A log that came from disk once more before the question what its columns are. */
+    #[Route('/craft/{slug}/logs/{id<\d+>}/match', name: 'log_match', methods: ['POST'])]
+    public function match(string $slug, int $id): Answer
+    {
+        $log = $this->book->one($this->crafts->named($slug), $id);
+        if (!$this->kept->has($log)) {
+            throw BadRequest::at('log', "The file that $log->code came from was not kept. Bring it in once more from disk.");
+        }
+        $path = $this->kept->path($log);
+        $upload = $this->uploads->begin((int) filesize($path));
+        if (!@copy($path, $this->uploads->path($upload))) {
+            throw BadRequest::at('log', 'There is no room for a copy. Make room on the disk, then try it again.');
+        }
+        $ask = $this->urls->generate('log_columns', ['slug' => $slug, 'upload' => $upload, 'name' => $log->title, 'again' => $id]);
+
+        return Answer::of(['ask' => $ask])->to($ask);
+    }
+
+    /** What each column is taken for; with answers in the address, what would follow from those. */
     #[Route('/craft/{slug}/51/columns/{upload<[0-9a-f-]+>}', name: 'log_columns', methods: ['GET'])]
     public function columns(string $slug, string $upload, Request $request): Response
     {
         $craft = $this->crafts->named($slug);
+        $input = Input::query($request);
+        $map = [];
+        foreach ($this->answered($input) as $column => $trace) {
+            $map[$column] = \is_string($trace) && '' !== $trace ? $trace : null;
+        }
+        $path = $this->uploads->path($upload);
         try {
-            $plan = $this->maps->plan($this->uploads->path($upload));
+            $plan = $this->maps->plan($path, $map);
+            $asked = [] === $map ? $plan->unsure() : $this->maps->plan($path)->unsure();
         } catch (LogError $e) {
             throw BadRequest::at('file', $this->words->ofProblem($e));
         }
@@ -96,12 +146,11 @@ final class MappingController extends SheetController
         ) {
             $traces[$trace] = Traces::inWords($trace);
         }
+        $name = mb_substr($input->text('name', 300), 0, 80);
+        $view = new ColumnsView($plan, $asked, $traces, $upload, '' === $name ? 'a log' : $name, $this->again($craft, $input));
 
-        return $this->show(
-            $craft,
-            '51',
-            'Logs/columns.html.twig',
-            new ColumnsView($plan, $traces, $upload, mb_substr($request->query->getString('name', 'a log'), 0, 80)),
-        );
+        return '' === $input->text('part', 20)
+            ? $this->show($craft, '51', 'Logs/columns.html.twig', $view)
+            : $this->piece('Logs/_follows.html.twig', ['view' => $view]);
     }
 }

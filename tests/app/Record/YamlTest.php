@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\Tests\app\Record;
 
-use Ortholex\App\Record\YamlText;
+use Ortholex\App\Settings\File\YamlText;
 use Ortholex\Tests\app\AppCase;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Symfony\Component\HttpFoundation\File\UploadedFile;

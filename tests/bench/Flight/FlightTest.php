@@ -18,8 +18,8 @@ use Ortholex\Core\Report\FlightAnalysis;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Signal\Statistics;
 use Ortholex\Core\Signal\Welch;
-use Ortholex\Core\Tuning\GainAdvice;
 use Ortholex\Core\Tuning\GainSet;
+use Ortholex\Core\Tuning\GainTuner;
 use Ortholex\Core\Tuning\LoopPrediction;
 use Ortholex\Core\World\FlightEnd;
 use Ortholex\Demo\Scenario;
@@ -70,11 +70,11 @@ final class FlightTest extends TestCase
             self::assertEqualsWithDelta($next->peak, $predicted->peak, 0.06, "P $p, D $d");
             self::assertEqualsWithDelta($next->delayMs, $predicted->delayMs, 1.0, "P $p, D $d");
         }
-        $advice = GainAdvice::from($analysis->plants['roll'], GainSet::ofAxis($set, Axis::Roll), $filters, $measured);
+        $advice = GainTuner::advise($analysis->plants['roll'], GainSet::ofAxis($set, Axis::Roll), $filters, $measured);
         self::assertNotNull($advice);
-        self::assertGreaterThan(1.7, $advice->gains->d);
-        self::assertLessThan(1.1, $advice->after->curve->numbers()->peak);
-        self::assertNull(GainAdvice::from($analysis->plants['roll'], $advice->gains, $filters, 1.07), 'what is well needs no advice');
+        self::assertGreaterThan(1.7 / 33, $advice->gains->d / $advice->gains->p, 'more D for its P');
+        self::assertLessThan(1.1, $advice->prediction->curve->numbers()->peak);
+        self::assertNull(GainTuner::advise($analysis->plants['roll'], $advice->gains, $filters, 1.07), 'what is well needs no advice');
     }
 
     #[Group('slow')]

@@ -28,6 +28,7 @@ use Ortholex\Core\Homing\ReturnPlan;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Switches\Action;
 use Ortholex\Core\World\FlightEnd;
+use Ortholex\Core\World\FlownPath;
 use Ortholex\Demo\Scenario;
 use PHPUnit\Framework\Attributes\Group;
 use PHPUnit\Framework\Attributes\TestWith;
@@ -36,9 +37,6 @@ use PHPUnit\Framework\TestCase;
 /** Returns and holds in the simulator: where they end, what they take, and what becomes of them without a fix. */
 final class ReturnFlightTest extends TestCase
 {
-    /** What falls from a metre meets the ground faster than this, m/s. */
-    private const DROPPED_MS = 4.4;
-
     private Track $track;
 
     /** As the craft of the demo has it. */
@@ -70,7 +68,7 @@ final class ReturnFlightTest extends TestCase
             self::assertSame(FlightEnd::Flown, $end, $says);
             $last = $this->track->points[\count($this->track->points) - 1];
             self::assertLessThan(5.0, hypot($last[1], $last[2]), $says);
-            self::assertLessThan(self::DROPPED_MS, $this->track->impactMs, $says.': let down, not dropped');
+            self::assertLessThan(FlownPath::BREAKS_MS, $this->track->impactMs, $says.': let down, not dropped');
             self::assertEqualsWithDelta(1.0, $this->track->usedAh / (float) $forecast->ah, 0.2, $says);
             ++$foretold;
         }
@@ -102,7 +100,7 @@ final class ReturnFlightTest extends TestCase
             self::assertSame(FlightEnd::Flown, $end, $what);
             $last = $this->track->points[\count($this->track->points) - 1];
             self::assertLessThan(0.5, $last[3], $what);
-            self::assertLessThan(self::DROPPED_MS, $this->track->impactMs, $what);
+            self::assertLessThan(FlownPath::BREAKS_MS, $this->track->impactMs, $what);
             self::assertGreaterThan(15.0, $last[0], "$what: twenty metres at a metre a second");
         }
     }

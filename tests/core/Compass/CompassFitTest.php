@@ -211,4 +211,21 @@ final class CompassFitTest extends TestCase
 
         return $out;
     }
+
+    /** Turned on the desk alone: the drawing and the words tell the same, whatever a wild fit thinks of it. */
+    public function testTooLittleIsToldAsItWasSeenWhileTurned(): void
+    {
+        $ring = [];
+        for ($i = 0; $i < 200; ++$i) {
+            $a = $i * 2.4;
+            $ring[] = [30 + 22 * cos($a), -20 + 22 * sin($a), 10 + 45 + 1.5 * sin(1.7 * $i)];
+        }
+        try {
+            CompassFit::of($ring);
+            self::fail('a ring calibrates nothing');
+        } catch (CompassError $e) {
+            self::assertSame(CompassFlaw::NotCovered, $e->fact()->code);
+            self::assertEqualsWithDelta(100 * SphereCoverage::roughly($ring)->share(), $e->fact()->figures['covered_pct'], 1e-9);
+        }
+    }
 }

@@ -11,6 +11,10 @@ use Ortholex\Core\FlightLog\LogError;
 use Ortholex\Core\FlightLog\LogWriter;
 use Ortholex\Core\FlightLog\Reading\LogReader;
 use Ortholex\Core\FlightLog\Traces;
+use Ortholex\Core\Report\Finding\Finding;
+use Ortholex\Core\Report\Finding\FindingCode;
+use Ortholex\Core\Report\Finding\Findings;
+use Ortholex\Core\Report\FlightAnalysis;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 
@@ -95,6 +99,30 @@ final class LogReaderTest extends TestCase
         $log = $this->read(substr($bytes, 0, (int) (\strlen($bytes) * 0.6)));
         self::assertGreaterThan(5000, $log->clock->samples);
         self::assertLessThan(40000, $log->clock->samples);
+        $last = $log->badRows->places[\count($log->badRows->places) - 1] ?? null;
+        self::assertTrue($last?->reason->is(BadRowReason::BreaksOff), 'and says that the rest is missing');
+        $said = array_map(static fn (Finding $f): mixed => $f->what->code, Findings::of($log, FlightAnalysis::of($log, false)));
+        self::assertContains(FindingCode::BreaksOff, $said);
+        self::assertNotContains(FindingCode::RowsUnreadable, $said, 'one row is not what is missing');
+    }
+
+    public function testAGzipIsWholeHoweverItWasPut(): void
+    {
+        $csv = $this->csv(3000);
+        $cut = (int) strpos($csv, "\n", 60000) + 1;
+        foreach (
+            [
+                'in one' => (string) gzencode($csv),
+                'two, one after the other' => gzencode(substr($csv, 0, $cut)).gzencode(substr($csv, $cut)),
+                'not at all' => $csv,
+            ] as $how => $bytes
+        ) {
+            $log = $this->read($bytes);
+            self::assertSame(0, $log->badRows->count, $how);
+            self::assertSame(3000, $log->clock->samples, $how);
+        }
+        $two = gzencode(substr($csv, 0, $cut)).gzencode(substr($csv, $cut));
+        self::assertSame(1, $this->read(substr($two, 0, -1000))->badRows->count, 'the second of the two is torn');
     }
 
     /** @return iterable<string, array{0: string, 1: string, 2?: BadRowReason}> */

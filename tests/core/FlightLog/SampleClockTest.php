@@ -10,7 +10,9 @@ use Ortholex\Core\FlightLog\LogError;
 use Ortholex\Core\FlightLog\SampleClock;
 use Ortholex\Core\FlightLog\TimeFault;
 use Ortholex\Core\FlightLog\TimeFaultKind;
+use Ortholex\Tests\core\Report\KnownFlight;
 use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\Attributes\TestWith;
 use PHPUnit\Framework\TestCase;
 
 final class SampleClockTest extends TestCase
@@ -125,5 +127,42 @@ final class SampleClockTest extends TestCase
             self::assertSame(5 === $missing ? 2005 : 2000, $clock->samples, "$missing missing");
             self::assertCount(1, $clock->gaps(), 'either way it is told');
         }
+    }
+
+    /** Stamps that come late by chance are no gaps, and what is truly missing still is. */
+    #[TestWith([0.1])]
+    #[TestWith([0.2])]
+    #[TestWith([0.3])]
+    public function testLateStampsInventNoSamples(float $jitter): void
+    {
+        $g = new KnownFlight(7);
+        $all = $lacking = $late = [];
+        for ($i = 0; $i < 20000; ++$i) {
+            $t = ($i + $jitter * $g->gauss()) / 1000;
+            $all[] = $t;
+            if (500 !== $i % 1000) {
+                $lacking[] = $t;
+            }
+            $late[] = ($i + ($g->next() < $jitter ? $g->next() : 0.0)) / 1000;
+        }
+        foreach ([$all, $late] as $times) {
+            $clock = SampleClock::fromTimes($times);
+            self::assertEqualsWithDelta(1000, $clock->rateHz, 0.5);
+            self::assertEqualsWithDelta(20000, $clock->samples, 3);
+            self::assertLessThan($times === $all ? 1 : 4, \count($clock->faults));
+        }
+        $clock = SampleClock::fromTimes($lacking);
+        self::assertEqualsWithDelta(20000, $clock->samples, 1, 'twenty were missing');
+        self::assertEqualsWithDelta(20, \count($clock->gaps()), 1);
+    }
+
+    /** Six significant digits: exact at first, then ten samples share a stamp. */
+    public function testStampsMayGrowCoarser(): void
+    {
+        $times = array_map(static fn (int $i): float => (float) \sprintf('%.6g', 60 + $i / 2000), range(0, 119999));
+        $clock = SampleClock::fromTimes($times);
+        self::assertEqualsWithDelta(2000, $clock->rateHz, 0.1);
+        self::assertSame(120000, $clock->samples);
+        self::assertSame([], $clock->faults);
     }
 }

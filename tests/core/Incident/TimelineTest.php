@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Ortholex\Tests\core\Incident;
 
 use Ortholex\Core\Craft\Place;
-use Ortholex\Core\Incident\FlightRun;
 use Ortholex\Core\Incident\IncidentEvent;
+use Ortholex\Core\Incident\Motion\FlightRun;
 use Ortholex\Core\Incident\Saying\EventCode;
 use Ortholex\Core\Incident\Timeline;
 use Ortholex\Tests\core\Report\KnownFlight;

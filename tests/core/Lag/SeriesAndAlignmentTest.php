@@ -6,11 +6,13 @@ namespace Ortholex\Tests\core\Lag;
 
 use Ortholex\Core\Fact\Stored;
 use Ortholex\Core\Lag\AxisLag;
+use Ortholex\Core\Lag\LagDoubt;
 use Ortholex\Core\Lag\LagSeries;
 use Ortholex\Core\Step\Confidence\Grade;
 use Ortholex\Core\Step\StepRanking;
 use Ortholex\Tests\core\Lcg;
 use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\Attributes\Group;
 use PHPUnit\Framework\TestCase;
 
 /** Several flights beside each other: a line through their lags, and who comes first. */
@@ -93,6 +95,45 @@ final class SeriesAndAlignmentTest extends TestCase
         }
     }
 
+    public function testWhatASeriesDoesNotTellItSays(): void
+    {
+        self::assertSame([], self::series([6.0, 3.0, 0.0, -3.0, -6.0])?->doubts);
+        self::assertSame([LagDoubt::SmallMoves], self::series([6.0, 3.0, 0.0, -3.0, -6.0], moves: 30.0)?->doubts);
+        self::assertSame([LagDoubt::FewWindows], self::series([6.0, 3.0, 0.0, -3.0, -6.0], windows: 4)?->doubts);
+        self::assertContains(LagDoubt::NoLine, self::series([9.0, 1.0, 4.0, -6.0, -4.0])->doubts ?? []);
+        self::assertSame([LagDoubt::Beyond], self::series([12.0, 9.0, 6.0])?->doubts);
+        $wide = self::series([6.0, 3.0, 0.0, -3.0, -6.0], 60.0);
+        self::assertContains(LagDoubt::Wide, $wide->doubts ?? []);
+        self::assertNull($wide?->recommended);
+    }
+
+    /** Where a craft comes in time is known in closed form: what the line says holds it nine times of ten. */
+    #[Group('slow')]
+    public function testTheFeedForwardThatIsInTimeLiesInItsInterval(): void
+    {
+        $n = $held = 0;
+        foreach ([[1.0, 25.0], [1.5, 20.0]] as [$b, $p]) {
+            $loop = new KnownFeedForward($b, $p);
+            $truth = null;
+            for ($seed = 1; $seed <= 5; ++$seed) {
+                $flights = [];
+                foreach ([0.3, 0.6, 0.9, 1.2, 1.5] as $i => $k) {
+                    [$x, $y] = $loop->fly($k, 25, 300, 150, 10 * $seed + $i);
+                    $lag = AxisLag::of([$x], [$y], 500);
+                    self::assertNotNull($lag);
+                    $flights[] = ['value' => $k, 'lag' => $lag];
+                    $truth ??= $loop->inTime($loop->fly(1, 120, 300, 0, 77)[0], $lag->bandHz);
+                }
+                $crossing = LagSeries::of($flights)?->crossing;
+                self::assertNotNull($crossing);
+                self::assertEqualsWithDelta($truth, $crossing[0], 0.12);
+                ++$n;
+                $held += $truth >= $crossing[1] && $truth <= $crossing[2] ? 1 : 0;
+            }
+        }
+        self::assertGreaterThanOrEqual(0.75 * $n, $held, 'a nominal 90 %');
+    }
+
     public function testOneValueAloneIsNoSeries(): void
     {
         self::assertNull(LagSeries::of([]));
@@ -146,6 +187,13 @@ final class SeriesAndAlignmentTest extends TestCase
         ]);
         self::assertSame(['a', 'b', 'c', 'd', 'untold'], array_map(static fn (StepRanking $r): string => $r->name, $rows));
         self::assertSame([1, 1, 3, 4, null], array_map(static fn (StepRanking $r): ?int => $r->place, $rows));
+        // The second is as wide as both: it shares the first's place, the third does not, as it overlaps with the second alone.
+        $rows = StepRanking::of([
+            'wide' => self::flight(20.0, [10.0, 30.0]),
+            'narrow' => self::flight(19.0, [18.5, 19.5]),
+            'far' => self::flight(26.0, [25.0, 27.0]),
+        ]);
+        self::assertSame([1, 1, 3], array_map(static fn (StepRanking $r): ?int => $r->place, $rows));
         self::assertSame([], StepRanking::of([]));
     }
 
@@ -159,9 +207,22 @@ final class SeriesAndAlignmentTest extends TestCase
         return ['error_ms' => $ms, 'interval' => $interval, 'grade' => $grade];
     }
 
-    private static function lag(float $ms, float $iqr): AxisLag
+    /** @param list<float> $lags */
+    private static function series(array $lags, float $iqr = 0.2, int $windows = 20, float $moves = 120.0): ?LagSeries
     {
-        return AxisLag::fromArray(Stored::of(['ms' => $ms, 'iqr_ms' => $iqr, 'windows' => 20]));
+        $flights = [];
+        foreach ($lags as $i => $ms) {
+            $flights[] = ['value' => 0.3 * ($i + 1), 'lag' => self::lag($ms, $iqr, $windows, $moves)];
+        }
+
+        return LagSeries::of($flights);
+    }
+
+    private static function lag(float $ms, float $iqr, int $windows = 20, float $moves = 120.0): AxisLag
+    {
+        $spread = ['iqr_ms' => $iqr, 'error_ms' => $iqr / 4, 'windows' => $windows];
+
+        return AxisLag::fromArray(Stored::of(['ms' => $ms, ...$spread, 'band_hz' => [1.0, 6.0], 'move_dps' => $moves]));
     }
 
     /** What a thumb might do, deg/s; smooth, and of no period within a window. */

@@ -31,6 +31,15 @@ final class AdequacyTest extends TestCase
         self::assertContainsEquals(Fact::of(AdequacyCode::StepResponse, axes: ['roll']), $moved->can, '58/√2 is 41.0');
     }
 
+    /** What was not logged is not told as sticks that stood still. */
+    public function testWithoutSetpointItIsSaidThatItWasNotLogged(): void
+    {
+        $rate = array_map(static fn (int $i): float => 150 * sin($i / 80), range(0, 19999));
+        $without = Adequacy::of(KnownFlight::of(['rate_measured_roll_dps' => $rate], 1000));
+        self::assertContainsEquals(Fact::of(AdequacyCode::NoSetpoint), $without->cannot);
+        self::assertNotContainsEquals(Fact::of(AdequacyCode::SticksStill), $without->cannot);
+    }
+
     public function testNoiseWantsFiveLevelsOfThrottle(): void
     {
         self::assertTrue(self::of(20.0, reach: 55.0)->allows(AdequacyCode::NoiseAgainstThrottle));

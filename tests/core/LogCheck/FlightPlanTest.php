@@ -13,6 +13,9 @@ use Ortholex\Core\LogCheck\AdequacyCode;
 use Ortholex\Core\LogCheck\Card;
 use Ortholex\Core\LogCheck\FlightPlan;
 use Ortholex\Core\LogCheck\FlownLog;
+use Ortholex\Core\LogCheck\Hindrance;
+use Ortholex\Core\LogCheck\PlanReason;
+use Ortholex\Core\LogCheck\SinceGood;
 use PHPUnit\Framework\TestCase;
 
 final class FlightPlanTest extends TestCase
@@ -69,6 +72,39 @@ final class FlightPlanTest extends TestCase
                 ->card,
             'who knows what flew',
         );
+    }
+
+    public function testWhatIsBrokenOrSwingsComesBeforeAnyCard(): void
+    {
+        $known = self::flown(self::CRAFT, AdequacyCode::NoiseAgainstThrottle, AdequacyCode::StepResponse);
+        $with = static fn (?Hindrance $h, ?Card $card = null): FlownLog => new FlownLog($known->settings, $known->adequacy, $h, $card);
+        $plan = static fn (FlownLog ...$flown): FlightPlan => FlightPlan::of(SettingSet::of(self::CRAFT), array_values($flown));
+        self::assertNull($plan($with(Hindrance::Broken))->card);
+        self::assertSame(PlanReason::RepairFirst, $plan($with(Hindrance::Broken), $known)->why);
+        self::assertSame(Card::FlipSet, $plan($known, $with(Hindrance::Broken))->card, 'flown since, and sound');
+        self::assertSame(PlanReason::SettingsFirst, $plan($with(Hindrance::Unstable))->why);
+        $changed = FlightPlan::of(SettingSet::of(['gain.roll.p' => 26.0] + self::CRAFT), [$with(Hindrance::Unstable)]);
+        self::assertSame(Card::MixedSticks, $changed->card, 'changed since: fly it');
+        self::assertSame(PlanReason::NothingMore, $plan($with(null, Card::FlipSet))->why);
+        self::assertNull($plan($with(null, Card::FlipSet))->card);
+    }
+
+    public function testWhatWasChangedSinceItFlewWellIsTakenBackFirst(): void
+    {
+        $known = self::flown(self::CRAFT, AdequacyCode::StepResponse);
+        $slowed = ['rate_path.stage.1.cutoff_hz' => 60.0, 'feel.roll.full_dps' => 500.0] + self::CRAFT;
+        $swings = new FlownLog(SettingSet::of($slowed), $known->adequacy, Hindrance::Unstable, name: 'C-0009');
+        $good = new FlownLog($known->settings, $known->adequacy, name: 'C-0007');
+        $worse = new FlownLog(SettingSet::of(['gain.roll.p' => 40.0] + self::CRAFT), $known->adequacy, Hindrance::Broken, name: 'C-0008');
+        $plan = FlightPlan::of(SettingSet::of($slowed), [$swings, $worse, $good]);
+        self::assertSame(PlanReason::TakeBackFirst, $plan->why);
+        self::assertSame('C-0007', $plan->since?->good->name, 'not the one that broke');
+        self::assertSame(['rate_path.stage.1.cutoff_hz' => [180.0, 60.0]], $plan->since->changed, 'a feel makes no loop');
+        self::assertNull(SinceGood::of($good, [$good]), 'it flew well itself');
+        self::assertNull(SinceGood::of($swings, [$worse]), 'nothing flew well before');
+        $same = new FlownLog($known->settings, $known->adequacy, Hindrance::Unstable);
+        self::assertNull(SinceGood::of($same, [$good]), 'nothing was changed: it is something else');
+        self::assertSame(PlanReason::SettingsFirst, FlightPlan::of(SettingSet::of(self::CRAFT), [$same, $good])->why);
     }
 
     public function testResponseIsFlownWithPAndDAloneAndASafeFeel(): void

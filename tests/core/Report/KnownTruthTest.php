@@ -243,14 +243,14 @@ final class KnownTruthTest extends TestCase
         self::assertSame(FindingKind::Incident, $report->findings[0]->kind, 'the gravest comes first');
     }
 
-    public function testAWreckIsOneLossAndAMotorLostLaterAnother(): void
+    public function testAWreckIsOneLossAndSpeedsThatTheMotionContradictsAreNotBelieved(): void
     {
         $log = (new KnownFlight(77))->fly(KnownFlight::hexaX(), 45.0, 'rear_left', 6.0, 'mixed', 14.0, withRpm: true);
         foreach (
             [
-                ['all of them a second later', 7.0, ['front_right', 'right', 'left', 'front_left', 'rear_right'], 1],
-                ['one, five seconds later', 11.0, ['front_right'], 2],
-            ] as [$what, $at, $dead, $count]
+                'all of them a second later' => [7.0, ['front_right', 'right', 'left', 'front_left', 'rear_right']],
+                'one, five seconds later, that still pushes' => [11.0, ['front_right']],
+            ] as $what => [$at, $dead]
         ) {
             $traces = [];
             foreach ($log->names() as $name) {
@@ -264,13 +264,9 @@ final class KnownTruthTest extends TestCase
                 }
             }
             $found = Incidents::of(KnownFlight::of($traces, 1000));
-            self::assertCount($count, $found, $what);
+            self::assertCount(1, $found, $what);
             self::assertSame('rear_left', $found[0]->place, $what);
             self::assertEqualsWithDelta(6.0, $found[0]->atS, 0.1, $what);
-            if (2 === $count) {
-                self::assertSame('front_right', $found[1]->place);
-                self::assertEqualsWithDelta(11.0, $found[1]->atS, 0.1);
-            }
         }
     }
 

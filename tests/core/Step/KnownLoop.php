@@ -59,7 +59,7 @@ final readonly class KnownLoop
     public function fly(float $rateHz, float $seconds, float $snrDb, int $seed): array
     {
         $dice = new Lcg($seed);
-        $fine = 8;
+        $fine = max(8, (int) round(20000 / $rateHz));
         $h = 1 / $rateHz / $fine;
         $x = $y = [];
         $line = array_fill(0, max(1, (int) round($this->deadS / $h)), 0.0);

@@ -10,8 +10,8 @@ use Ortholex\Core\Step\StepNumbers;
 use Ortholex\Core\Step\StepOutcome;
 use Ortholex\Core\Tuning\AxisNotExcited;
 use Ortholex\Core\Tuning\AxisPlant;
-use Ortholex\Core\Tuning\GainAdvice;
 use Ortholex\Core\Tuning\GainSet;
+use Ortholex\Core\Tuning\GainTuner;
 use Ortholex\Core\Tuning\LoopPrediction;
 use Ortholex\Tests\core\Lcg;
 use Ortholex\Tests\core\Step\KnownLoop;
@@ -98,13 +98,54 @@ final class AxisPlantTest extends TestCase
             $now = new GainSet($p, 70, $d, 0);
             $peak = LoopPrediction::of($plant, $now, self::noFilters())->curve->numbers()->peak;
             self::assertSame(StepOutcome::Overshoots, StepOutcome::ofPeak($peak));
-            $advice = GainAdvice::from($plant, $now, self::noFilters(), $peak);
+            $advice = GainTuner::advise($plant, $now, self::noFilters(), $peak);
             self::assertNotNull($advice);
-            self::assertLessThan($peak - 0.1, $advice->after->curve->numbers()->peak);
-            self::assertLessThanOrEqual(1.9, $advice->after->noiseGain / $advice->before->noiseGain);
-            self::assertTrue($advice->after->isStable());
+            self::assertLessThan($peak - 0.1, $advice->prediction->curve->numbers()->peak);
+            self::assertGreaterThan(0.55, $advice->margins->modulus);
+            self::assertTrue($advice->prediction->isStable());
+            // Asked again and again it comes to rest.
+            for ($n = 0, $gains = $advice->gains; null !== $advice && $n < 4; ++$n) {
+                $advice = GainTuner::advise($plant, $gains, self::noFilters(), $advice->prediction->curve->numbers()->peak);
+                $gains = $advice->gains ?? $gains;
+            }
+            self::assertNull($advice);
         }
-        self::assertNull(GainAdvice::from($plant, new GainSet(25, 70, 3, 0), self::noFilters(), 1.05));
+    }
+
+    public function testAdviceMakesWhatIsSluggishQuickerNoFurtherThanOneFlightTells(): void
+    {
+        $plant = AxisPlant::known(600, 0.02, 0.003, 0);
+        $now = new GainSet(6, 20, 0.3, 0.7);
+        $advice = GainTuner::advise($plant, $now, self::noFilters(), 1.02);
+        self::assertNotNull($advice);
+        self::assertGreaterThan(1.5 * $now->p, $advice->gains->p);
+        self::assertLessThanOrEqual(2.2 * $now->p + 0.5, $advice->gains->p);
+        self::assertSame(0.7, $advice->gains->ff, 'feed-forward is another step');
+        $delay = static fn (GainSet $g): float => LoopPrediction::of($plant, new GainSet($g->p, $g->i, $g->d, 0), self::noFilters())
+            ->curve->numbers()->delayMs ?? 99.0;
+        self::assertLessThan(0.8 * $delay($now), $delay($advice->gains));
+        $yaw = GainTuner::best(AxisPlant::known(120, 0.03, 0.003, 0), new GainSet(10, 30, 0, 0), self::noFilters(), false);
+        self::assertSame(0.0, $yaw?->gains->d, 'yaw gets no D');
+    }
+
+    /** None of the advised sets is unstable, or rings, on the axis that it is for. */
+    public function testAdviceForAHundredAxesKeepsItsMargin(): void
+    {
+        $lcg = new Lcg(31);
+        $told = 0;
+        for ($n = 0; $n < 100; ++$n) {
+            $plant = AxisPlant::known($lcg->whole(250, 1100), $lcg->whole(10, 45) / 1000, $lcg->whole(1, 6) / 1000, 0);
+            $now = new GainSet($lcg->whole(4, 60), $lcg->whole(10, 120), $lcg->whole(0, 50) / 10, 0);
+            $best = GainTuner::best($plant, $now, self::noFilters());
+            if (null === $best) {
+                continue;
+            }
+            ++$told;
+            self::assertTrue($best->prediction->isStable());
+            self::assertGreaterThan(0.5, $best->margins->modulus);
+            self::assertLessThan(1.16, $best->prediction->curve->numbers()->peak);
+        }
+        self::assertGreaterThan(70, $told);
     }
 
     public function testVerdictsOnPeaks(): void

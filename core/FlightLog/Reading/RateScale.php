@@ -1,0 +1,109 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Core\FlightLog\Reading;
+
+use Ortholex\Core\Craft\Axis;
+use Ortholex\Core\FlightLog\Traces;
+
+/**
+ * What the units of rates and setpoints are, by what the craft did: a rate follows its setpoint, so their sizes are alike once both
+ * are in one unit. Names only propose.
+ */
+final class RateScale
+{
+    /** How well a rate must follow its setpoint to be held against it. */
+    private const FOLLOWS = 0.7;
+
+    /** Rows that tell. */
+    private const LEAST_ROWS = 200;
+
+    /** Sizes that are alike within this factor are of one unit. */
+    private const ALIKE = 1.3;
+
+    /**
+     * @param array<int, ColumnGuess>  $guesses
+     * @param list<list<float>>        $rows
+     * @param array<string, UnitGuess> $units  by trace
+     * @param list<string>             $given  traces whose unit was ordered
+     *
+     * @return array<string, UnitGuess>
+     */
+    public static function settled(array $guesses, array $rows, array $units, array $given): array
+    {
+        $columns = [];
+        foreach ($guesses as $g) {
+            if (null !== $g->trace) {
+                $columns[$g->trace] = $g->column;
+            }
+        }
+        foreach (['measured', 'filtered'] as $kind) {
+            $ratios = [];
+            foreach (Axis::cases() as $axis) {
+                $set = Traces::setpoint($axis);
+                $rate = "rate_{$kind}_{$axis->value}_dps";
+                if (isset($columns[$set], $columns[$rate], $units[$set], $units[$rate])) {
+                    $ratio = self::ratio(array_column($rows, $columns[$set]), array_column($rows, $columns[$rate]));
+                    if (null !== $ratio) {
+                        $ratios[] = $ratio * $units[$set]->scale;
+                    }
+                }
+            }
+            if ([] === $ratios) {
+                continue;
+            }
+            sort($ratios);
+            $factor = $ratios[intdiv(\count($ratios), 2)];
+            foreach (Axis::cases() as $axis) {
+                $set = Traces::setpoint($axis);
+                $rate = "rate_{$kind}_{$axis->value}_dps";
+                if (!isset($units[$rate]) || \in_array($rate, $given, true)) {
+                    continue;
+                }
+                $known = isset($units[$set]) && $units[$set]->sure;
+                $now = $units[$rate];
+                if (abs(log($factor / $now->scale)) < log(self::ALIKE)) {
+                    // Both say the same: what one of them is sure of holds for the other.
+                    $units[$rate] = $known && !$now->sure ? UnitGuess::ofRatio($factor) ?? $now : $now;
+                    if (isset($units[$set]) && $now->sure && !$known && !\in_array($set, $given, true)) {
+                        $units[$set] = UnitGuess::ofRatio($units[$set]->scale) ?? $units[$set];
+                    }
+                    continue;
+                }
+                $units[$rate] = (UnitGuess::ofRatio($factor) ?? $now);
+                if (!$known) {
+                    $units[$rate] = $units[$rate]->unsure();
+                }
+            }
+        }
+
+        return $units;
+    }
+
+    /**
+     * @param list<float> $set
+     * @param list<float> $rate
+     *
+     * @return float|null size of the setpoint over that of the rate, in their own units; null where one does not follow the other
+     */
+    private static function ratio(array $set, array $rate): ?float
+    {
+        $n = \count($set);
+        if ($n < self::LEAST_ROWS) {
+            return null;
+        }
+        $ms = array_sum($set) / $n;
+        $mr = array_sum($rate) / $n;
+        $ss = $rr = $sr = 0.0;
+        foreach ($set as $i => $v) {
+            $a = $v - $ms;
+            $b = $rate[$i] - $mr;
+            $ss += $a * $a;
+            $rr += $b * $b;
+            $sr += $a * $b;
+        }
+
+        return $ss <= 0 || $rr <= 0 || abs($sr) < self::FOLLOWS * sqrt($ss * $rr) ? null : sqrt($ss / $rr);
+    }
+}

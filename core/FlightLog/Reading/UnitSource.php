@@ -1,0 +1,16 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Core\FlightLog\Reading;
+
+use Ortholex\Core\Fact\Code;
+
+/** What settled the unit of a column. */
+enum UnitSource: string implements Code
+{
+    case Name = 'unit_source.name';
+    case Range = 'unit_source.range';
+    case Setpoint = 'unit_source.setpoint';
+    case Given = 'unit_source.given';
+}

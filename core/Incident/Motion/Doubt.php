@@ -1,0 +1,156 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Core\Incident\Motion;
+
+use Ortholex\Core\Signal\Statistics;
+
+/**
+ * How far the model of a craft is usually off: the more, the more is going on. Learned from the log itself, so that a model that
+ * explains little accuses nobody.
+ */
+final readonly class Doubt
+{
+    private const BINS = 8;
+
+    /** A model is never better than this share of what it expects, nor than this, deg/s². */
+    private const LEAST_SHARE = 0.08;
+
+    /** Beyond what the log has shown, of what is expected. */
+    private const BEYOND_SHARE = 0.2;
+
+    private const LEAST_DPS2 = 60.0;
+
+    /** Correlation of what is left is followed over so many blocks. */
+    private const LAGS = 20;
+
+    /** What lies further out than this many times the usual counts as this. */
+    private const CLIPPED = 3.0;
+
+    /** Where too little of it was seen, what is left in a craft's own air is taken for so many times as much. */
+    private const TIMES_WASHED = 3.0;
+
+    /** Blocks of it that say how much it is. */
+    private const LEAST_WASHED = 150;
+
+    /**
+     * @param list<list<array{float, float}>> $spread by axis, then by axis in the craft's own air: liveliness and what is usually left
+     *                                                there, rising
+     * @param float                           $worth  of a block: blocks that follow one another say much the same
+     */
+    private function __construct(private array $spread, public float $worth)
+    {
+    }
+
+    /** @param list<Unexplained> $all */
+    public static function of(array $all): self
+    {
+        $spread = [];
+        foreach ([0, 1, 2, 3, 4, 5] as $k) {
+            $axis = $k % 3;
+            $calm = $spread[$axis] ?? [];
+            $pairs = [];
+            foreach ($all as $one) {
+                foreach ($one->off[$axis] as $i => $off) {
+                    if (!$one->blocks->teaches[$i] || ($k > 2) !== $one->washed[$i]) {
+                        continue;
+                    }
+                    $pairs[] = [$one->liveliness[$axis][$i], abs($off)];
+                }
+            }
+            usort($pairs, static fn (array $p, array $q): int => $p[0] <=> $q[0]);
+            $spread[] = $k < 3 || \count($pairs) >= self::LEAST_WASHED ? self::binned($pairs, $k > 2) : self::times($calm);
+        }
+        $doubt = new self($spread, 1.0);
+
+        return new self($spread, $doubt->worthOf($all));
+    }
+
+    /** What is usually left of an axis where so much is going on, deg/s². */
+    public function usual(int $axis, float $liveliness, bool $washed): float
+    {
+        $points = $this->spread[$washed ? $axis + 3 : $axis];
+        $last = $points[0];
+        $usual = null;
+        foreach ($points as $point) {
+            if ($liveliness <= $point[0]) {
+                $share = $point[0] > $last[0] ? ($liveliness - $last[0]) / ($point[0] - $last[0]) : 1.0;
+                $usual = $last[1] + max(0.0, $share) * ($point[1] - $last[1]);
+                break;
+            }
+            $last = $point;
+        }
+        // Livelier than it ever was: what the model gets wrong grows with it.
+        $usual ??= sqrt($last[1] ** 2 + (self::BEYOND_SHARE * ($liveliness - $last[0])) ** 2);
+
+        return max(self::LEAST_DPS2, self::LEAST_SHARE * $liveliness, $usual);
+    }
+
+    /**
+     * @param list<array{float, float}> $points
+     *
+     * @return list<array{float, float}>
+     */
+    private static function times(array $points): array
+    {
+        return array_map(static fn (array $p): array => [$p[0], self::TIMES_WASHED * $p[1]], $points);
+    }
+
+    /**
+     * @param list<array{float, float}> $pairs liveliness and what is left, by liveliness
+     * @param bool                      $bursts whether it comes in bursts, so that what is usual says little of them
+     *
+     * @return list<array{float, float}>
+     */
+    private static function binned(array $pairs, bool $bursts): array
+    {
+        $n = \count($pairs);
+        if (0 === $n) {
+            return [[0.0, self::LEAST_DPS2]];
+        }
+        $each = max(1, intdiv($n, self::BINS));
+        $points = [];
+        $most = 0.0;
+        for ($from = 0; $from + $each <= $n; $from += $each) {
+            $part = \array_slice($pairs, $from, $each);
+            $left = array_column($part, 1);
+            $usual = $bursts
+                ? Statistics::quantile($left, 0.95) / 1.96
+                : sqrt(1.4826 * Statistics::median($left) * Statistics::quantile($left, 0.9) / 1.645);
+            $most = max($most, $usual);
+            $points[] = [$part[intdiv($each, 2)][0], $most];
+        }
+
+        return $points;
+    }
+
+    /** @param list<Unexplained> $all */
+    private function worthOf(array $all): float
+    {
+        $products = array_fill(0, self::LAGS + 1, 0.0);
+        foreach ($all as $one) {
+            foreach ([0, 1] as $axis) {
+                $z = [];
+                foreach ($one->off[$axis] as $i => $off) {
+                    if (!$one->blocks->teaches[$i]) {
+                        continue;
+                    }
+                    $times = $off / $this->usual($axis, $one->liveliness[$axis][$i], $one->washed[$i]);
+                    $z[] = max(-self::CLIPPED, min(self::CLIPPED, $times));
+                }
+                for ($lag = 0; $lag <= self::LAGS; ++$lag) {
+                    for ($i = 0, $n = \count($z) - $lag; $i < $n; $i += 3) {
+                        $products[$lag] += $z[$i] * $z[$i + $lag];
+                    }
+                }
+            }
+        }
+        $sum = 1.0;
+        for ($lag = 1; $lag <= self::LAGS && $products[0] > 0 && $products[$lag] > 0; ++$lag) {
+            $sum += 2 * $products[$lag] / $products[0];
+        }
+
+        return 1 / $sum;
+    }
+}

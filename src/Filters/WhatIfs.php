@@ -1,0 +1,164 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Filters;
+
+use Ortholex\App\Book\Craft;
+use Ortholex\App\FlightLog\Log;
+use Ortholex\App\FlightLog\LogStore;
+use Ortholex\App\Report\AnalysisStore;
+use Ortholex\App\Report\WorkedOut;
+use Ortholex\App\Settings\CurrentNames;
+use Ortholex\Core\Craft\Axis;
+use Ortholex\Core\Craft\SettingSet;
+use Ortholex\Core\Filters\BehindNotches;
+use Ortholex\Core\Filters\DCutoffs;
+use Ortholex\Core\Filters\TradeOff;
+use Ortholex\Core\Filters\WhatIf;
+use Ortholex\Core\Filters\WhatIfAxis;
+use Ortholex\Core\FlightLog\Traces;
+use Ortholex\Core\Report\FlightAnalysis;
+use Ortholex\Core\Tuning\LoopReport;
+
+/** Logs run through chains that they need not have been flown with; what several chains share is worked out once. */
+final readonly class WhatIfs
+{
+    /** What the notches follow from. */
+    private const NOTCHES = '~^(notch\.|motors\.(rpm_feedback|loop_rate_hz)$)~';
+
+    /** What the loop follows from. */
+    private const LOOP = '~^(notch\.|rate_path\.|d_path\.|motors\.|gain\.)~';
+
+    /** What the whole chain follows from. */
+    private const CHAIN = '~^(notch\.|rate_path\.|d_path\.|motors\.(rpm_feedback|loop_rate_hz)$)~';
+
+    public function __construct(
+        private LogStore $logs,
+        private AnalysisStore $analyses,
+        private WorkedOut $workedOut,
+        private CurrentNames $names,
+    ) {
+    }
+
+    /** @param SettingSet $set under the names of the craft's firmware */
+    public function of(Craft $craft, Log $log, SettingSet $set): WhatIf
+    {
+        $current = $this->names->of($craft, $set);
+
+        return WhatIf::behind($this->notched($log, $current), $current);
+    }
+
+    /** @return array{float, float} delay at 30 Hz of the rate path, and of the D path behind it, ms; the mean of the axes */
+    public static function delaysMs(WhatIf $of): array
+    {
+        $n = max(1, \count($of->axes));
+
+        return [
+            array_sum(array_map(static fn (WhatIfAxis $a): float => $a->delayMs, $of->axes)) / $n,
+            array_sum(array_map(static fn (WhatIfAxis $a): float => $a->dDelayMs, $of->axes)) / $n,
+        ];
+    }
+
+    /** @return array{float, float}|null between which speeds the motors turned, Hz */
+    public function rotorHz(Craft $craft, Log $log, SettingSet $set): ?array
+    {
+        return $this->notched($log, $this->names->of($craft, $set))->rotorHz;
+    }
+
+    /** Whether the log was flown with this very chain, so that what it logged is what the chain leaves. */
+    public function flew(Craft $craft, Log $log, SettingSet $set): bool
+    {
+        return self::only($this->names->of($craft, $set), self::CHAIN) == self::only($log->settings, self::CHAIN);
+    }
+
+    /** @return array<string, float> what is left of each axis, deg/s RMS, as the log itself has it */
+    public function logged(Log $log): array
+    {
+        return array_filter(array_map(
+            static fn ($spectrum): ?float => $spectrum?->rmsDps,
+            $this->analyses->report($log)->filtered,
+        ), static fn (?float $v): bool => null !== $v);
+    }
+
+    /** @return array<string, array<string, mixed>> margins and step of each axis that the log knows, as LoopReport gives them */
+    public function loops(Craft $craft, Log $log, SettingSet $set): array
+    {
+        $current = $this->names->of($craft, $set);
+        $charts = $this->analyses->charts($log);
+        $from = [FlightAnalysis::VERSION, $charts->plants, $charts->rotorHz, self::only($current, self::LOOP)];
+
+        return $this->workedOut->once('loops', $from, static function () use ($current, $charts): array {
+            $loops = [];
+            foreach ($charts->plants as $axis => $plant) {
+                $loops[$axis] = LoopReport::under($plant, Axis::from($axis), $current, $current->loopHz(), $charts->rotorHz)->toArray();
+            }
+
+            return $loops;
+        });
+    }
+
+    /** @return TradeOff with the chain of the craft, and the one that is staged, beside the curve */
+    public function tradeOff(Craft $craft, Log $log, SettingSet $now, SettingSet $staged): TradeOff
+    {
+        [$now, $staged] = [$this->names->of($craft, $now), $this->names->of($craft, $staged)];
+        $from = [FlightAnalysis::VERSION, $log->sha256, $log->turned, self::only($now, self::CHAIN), self::only($staged, self::CHAIN)];
+
+        return $this->workedOut->once('trade_off', $from, function () use ($log, $now, $staged): TradeOff {
+            return TradeOff::of($this->logs->load($log, $this->wanted($log)), SettingSet::of(self::only($now, self::CHAIN)), [
+                SettingSet::of(self::only($now, self::CHAIN)),
+                SettingSet::of(self::only($staged, self::CHAIN)),
+            ]);
+        });
+    }
+
+    /** Null where the log does not tell up to where the axis follows the stick, or the axis has no D. */
+    public function dCutoffs(Craft $craft, Log $log, SettingSet $set, Axis $axis): ?DCutoffs
+    {
+        $current = $this->names->of($craft, $set);
+        $d = $current->number("gain.{$axis->value}.d");
+        $notched = $this->notched($log, $current);
+        $behind = $notched->axes[$axis->value]['left'] ?? null;
+        if (null === $behind || $d <= 0) {
+            return null;
+        }
+        $from = [FlightAnalysis::VERSION, $log->sha256, $log->turned, $axis->value];
+        $band = $this->workedOut->once('d_band', $from, function () use ($log, $axis): array {
+            [$set, $rate] = [Traces::setpoint($axis), Traces::measuredRate($axis)];
+            $flight = $this->logs->load($log, [$set, $rate]);
+
+            return [$flight->has($set) ? DCutoffs::band($flight->runs($set), $flight->runs($rate), $flight->clock->rateHz) : null];
+        })[0];
+
+        return null === $band ? null : DCutoffs::of($behind, $current, $d, $band, $notched->loopHz, $notched->logHz);
+    }
+
+    private function notched(Log $log, SettingSet $current): BehindNotches
+    {
+        $from = [FlightAnalysis::VERSION, $log->sha256, $log->turned, self::only($current, self::NOTCHES)];
+
+        return $this->workedOut->once(
+            'behind_notches',
+            $from,
+            fn (): BehindNotches => BehindNotches::of($this->logs->load($log, $this->wanted($log)), $current),
+        );
+    }
+
+    /** @return list<string> the traces that filters work on and follow */
+    private function wanted(Log $log): array
+    {
+        return array_values(array_filter(
+            $log->traces,
+            static fn (string $t): bool => 1 === preg_match('~^(rate_measured_|rpm_|output_)~', $t),
+        ));
+    }
+
+    /** @return array<string, float|int|bool|string> in the order of their names */
+    private static function only(SettingSet $set, string $pattern): array
+    {
+        $some = $set->where(static fn (string $name): bool => 1 === preg_match($pattern, $name))->toArray();
+        ksort($some);
+
+        return $some;
+    }
+}
