@@ -9,16 +9,19 @@ let sent = null;
 // What stood in each field when its form was sent: what was typed since is not sent yet.
 const stood = new WeakMap();
 
+// A form that has meanwhile gone from the page is not the event's target any more.
+const formOf = (e) => e.detail.formSubmission.formElement;
+
 document.addEventListener('turbo:submit-start', (e) => {
-    sent = e.target;
-    for (const field of e.target.elements) stood.set(field, field.value);
+    sent = formOf(e);
+    for (const field of sent.elements) stood.set(field, field.value);
     for (const one of document.querySelectorAll('.problem')) one.hidden = true;
     for (const field of document.querySelectorAll('[aria-invalid]')) field.removeAttribute('aria-invalid');
 });
 
 document.addEventListener('turbo:submit-end', (e) => {
     if (e.detail.success) {
-        for (const field of e.target.elements) field.toggleAttribute('data-sent', stood.get(field) === field.value);
+        for (const field of formOf(e).elements) field.toggleAttribute('data-sent', stood.get(field) === field.value);
     } else if (e.detail.error) say('The server does not answer. Nothing was changed.', true);
 });
 

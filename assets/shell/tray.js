@@ -8,5 +8,5 @@ attach('#tray', (tray, signal) => {
 
 // What was committed is gone from it, and so it closes.
 document.addEventListener('turbo:submit-end', (e) => {
-    if (e.detail.success && e.target.id === 'commit') document.getElementById('tray').open = false;
+    if (e.detail.success && e.detail.formSubmission.formElement.id === 'commit') document.getElementById('tray').open = false;
 });

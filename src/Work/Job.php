@@ -16,6 +16,9 @@ class Job
     /** Kinds that have the link to themselves. */
     public const HOLD_LINK = ['flash', 'flash-escs'];
 
+    /** Kinds that wait for their turn behind one another, as a pilot comes home with several logs. */
+    public const IN_TURN = ['import', 'fetch', 'fly', 'analyse'];
+
     #[ORM\Id, ORM\GeneratedValue, ORM\Column]
     public ?int $id = null;
 

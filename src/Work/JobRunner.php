@@ -18,6 +18,7 @@ final readonly class JobRunner
         #[TaggedIterator(JobHandler::class)] private iterable $handlers,
         private EntityManagerInterface $entities,
         private CraftLocks $locks,
+        private Jobs $jobs,
         private Words $words,
         private LoggerInterface $log,
         private string $dataFolder,
@@ -64,6 +65,7 @@ final readonly class JobRunner
             $this->end($job, JobState::Failed, $said, []);
         } finally {
             $this->locks->release($job->craft);
+            $this->jobs->next($job->craft);
         }
     }
 

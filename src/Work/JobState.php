@@ -7,6 +7,10 @@ namespace Ortholex\App\Work;
 /** How far a job is, or how it ended; the value stands in its row and on its sheet. */
 enum JobState: string
 {
+    /** Behind other work on its craft. */
+    case Queued = 'queued';
+
+    /** Its process has not begun yet. */
     case Waiting = 'waiting';
     case Running = 'running';
     case Done = 'done';
@@ -23,6 +27,12 @@ enum JobState: string
 
     public function isOpen(): bool
     {
-        return self::Waiting === $this || self::Running === $this;
+        return \in_array($this, self::open(), true);
+    }
+
+    /** @return list<self> */
+    public static function open(): array
+    {
+        return [self::Queued, self::Waiting, self::Running];
     }
 }

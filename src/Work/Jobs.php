@@ -24,23 +24,64 @@ final readonly class Jobs
     }
 
     /**
+     * Begins it, or puts it behind what is under way where both can wait for one another (see Job::IN_TURN).
+     *
      * @param array<string, mixed> $parameters
      *
-     * @throws ConflictHttpException when the craft is already busy
+     * @throws ConflictHttpException when the craft is already busy with what nothing can wait behind, or with this very work
      */
     public function start(Craft $craft, string $kind, string $title, array $parameters): Job
     {
-        foreach ($this->of($craft) as $other) {
-            if ($other->isOpen()) {
+        $open = array_values(array_filter($this->of($craft), static fn (Job $j): bool => $j->isOpen()));
+        foreach ($open as $other) {
+            $waits = \in_array($kind, Job::IN_TURN, true) && \in_array($other->kind, Job::IN_TURN, true);
+            $twice = $other->kind === $kind && $other->parameters === $parameters;
+            // Nobody wants two flights ahead: a second press is a second press.
+            if (!$waits || $twice || ('fly' === $kind && 'fly' === $other->kind && JobState::Queued === $other->state)) {
                 throw new ConflictHttpException("“{$other->title}” is still under way. Wait for it, or cancel it.");
             }
         }
         $job = new Job($craft, $kind, $title, $parameters, microtime(true));
+        if ([] !== $open) {
+            $job->state = JobState::Queued;
+            $job->doing = "waits for “{$open[0]->title}”";
+        }
         $this->entities->persist($job);
         $this->entities->flush();
-        $this->launch($job);
+        if ([] === $open) {
+            $this->launch((int) $job->id);
+        }
 
         return $job;
+    }
+
+    /** Begins what has waited longest, once nothing else is under way. Called when work ends, and by who looks after some was killed. */
+    public function next(Craft $craft): void
+    {
+        $db = $this->entities->getConnection();
+        $under = $db->fetchOne('SELECT id FROM job WHERE craft_id = ? AND state IN (?, ?) LIMIT 1', [
+            $craft->id,
+            JobState::Waiting->value,
+            JobState::Running->value,
+        ]);
+        $next = $db->fetchOne('SELECT id FROM job WHERE craft_id = ? AND state = ? ORDER BY id LIMIT 1', [
+            $craft->id,
+            JobState::Queued->value,
+        ]);
+        if (false !== $under || !is_numeric($next)) {
+            return;
+        }
+        // By one of those who look only.
+        $mine = $db->executeStatement('UPDATE job SET state = ?, asked_at = ?, doing = ? WHERE id = ? AND state = ?', [
+            JobState::Waiting->value,
+            microtime(true),
+            'waiting to start',
+            (int) $next,
+            JobState::Queued->value,
+        ]);
+        if (1 === $mine) {
+            $this->launch((int) $next);
+        }
     }
 
     /** Of this kind of work only the newest counts: how earlier ones ended is put aside, as it has been answered by this one. */
@@ -61,10 +102,14 @@ final readonly class Jobs
 
     public function cancel(Job $job): void
     {
-        if ($job->isOpen()) {
+        if (JobState::Queued === $job->state) {
+            $job->state = JobState::Cancelled;
+            $job->endedAt = microtime(true);
+            $job->message = 'Cancelled before it began.';
+        } elseif ($job->isOpen()) {
             $job->cancelAsked = true;
-            $this->entities->flush();
         }
+        $this->entities->flush();
     }
 
     public function find(int $id): ?Job
@@ -80,15 +125,15 @@ final readonly class Jobs
     /** @return list<Job> open ones and those whose end was not yet seen, newest first */
     public function of(Craft $craft): array
     {
+        $open = array_column(JobState::open(), 'value');
         // Asked with every look at the bench: mostly there are none, and then one plain query tells.
         if (
             false ===
             $this->entities
                 ->getConnection()
-                ->fetchOne('SELECT id FROM job WHERE craft_id = ? AND (seen = 0 OR state IN (?, ?)) LIMIT 1', [
+                ->fetchOne('SELECT id FROM job WHERE craft_id = ? AND (seen = 0 OR state IN (?, ?, ?)) LIMIT 1', [
                     $craft->id,
-                    JobState::Waiting->value,
-                    JobState::Running->value,
+                    ...$open,
                 ])
         ) {
             return [];
@@ -99,12 +144,13 @@ final readonly class Jobs
                 'SELECT j FROM '.Job::class.' j WHERE j.craft = :c AND (j.state IN (:open) OR j.seen = false) ORDER BY j.id DESC',
             )
             ->setParameter('c', $craft->id)
-            ->setParameter('open', [JobState::Waiting->value, JobState::Running->value], ArrayParameterType::STRING)
-            ->setMaxResults(6)
+            ->setParameter('open', $open, ArrayParameterType::STRING)
+            ->setMaxResults(30)
             ->getResult();
         foreach ($jobs as $job) {
             $this->watch($job);
         }
+        $this->queued($craft, $jobs);
 
         return $jobs;
     }
@@ -121,10 +167,24 @@ final readonly class Jobs
         return false;
     }
 
+    /** @param list<Job> $jobs those that wait behind work that was killed go on now */
+    private function queued(Craft $craft, array $jobs): void
+    {
+        $open = array_filter($jobs, static fn (Job $j): bool => $j->isOpen());
+        $queued = array_filter($open, static fn (Job $j): bool => JobState::Queued === $j->state);
+        if ([] === $queued || \count($open) > \count($queued)) {
+            return;
+        }
+        $this->next($craft);
+        foreach ($queued as $job) {
+            $this->entities->refresh($job);
+        }
+    }
+
     /** A job whose process is gone is interrupted, whatever its row still says. */
     private function watch(Job $job): void
     {
-        if (!$job->isOpen()) {
+        if (!$job->isOpen() || JobState::Queued === $job->state) {
             return;
         }
         $now = microtime(true);
@@ -143,14 +203,14 @@ final readonly class Jobs
         }
     }
 
-    private function launch(Job $job): void
+    private function launch(int $job): void
     {
         // Closing what was inherited lets the server restart while the job goes on; setsid lets it outlive the server.
         $command =
             'exec 3>&- 4>&- 5>&- 6>&- 7>&- 8>&- 9>&-; exec setsid '.
             implode(
                 ' ',
-                array_map('escapeshellarg', ConsoleCommand::words($this->projectFolder, 'app:job', (string) $job->id)),
+                array_map('escapeshellarg', ConsoleCommand::words($this->projectFolder, 'app:job', (string) $job)),
             ).
             ' </dev/null >/dev/null 2>&1 &';
         $process = Process::fromShellCommandline($command, $this->projectFolder);

@@ -14,6 +14,7 @@ use Ortholex\App\Work\Jobs;
 use Ortholex\App\Work\JobState;
 use Ortholex\Tests\app\AppCase;
 use PHPUnit\Framework\Attributes\Group;
+use Symfony\Component\HttpKernel\Exception\ConflictHttpException;
 use Symfony\Component\Lock\LockFactory;
 use Symfony\Component\Lock\Store\FlockStore;
 use Symfony\Component\Process\Process;
@@ -135,6 +136,57 @@ final class TruthOfJobsTest extends AppCase
         $this->entities()->flush();
         self::getContainer()->get(JobRunner::class)->run((int) $flown->id);
         self::assertSame(["job-$waiting->id.csv"], array_map(basename(...), glob("$folder/*") ?: []));
+    }
+
+    /** A pilot comes home with several logs: they come in one after the other, in their order, and what held them up may even be killed. */
+    public function testLogsWaitForTheirTurn(): void
+    {
+        $jobs = self::getContainer()->get(Jobs::class);
+        $first = new Job($this->craft(), 'import', 'Bring in a', ['path' => 'a'], microtime(true));
+        $first->state = JobState::Running;
+        $first->pid = (int) getmypid();
+        $this->entities()->persist($first);
+        $this->entities()->flush();
+        $other = $this->holder();
+        $second = $jobs->start($this->craft(), 'import', 'Bring in b', ['path' => '/nowhere/b']);
+        $third = $jobs->start($this->craft(), 'import', 'Bring in c', ['path' => '/nowhere/c']);
+        $flight = $jobs->start($this->craft(), 'fly', 'Fly Cruise', ['card' => 'cruise']);
+        foreach ([$second, $third, $flight] as $job) {
+            self::assertSame(JobState::Queued, $job->state);
+        }
+        self::assertStringContainsString('waits for', $second->doing);
+        foreach ([['import', ['path' => '/nowhere/b']], ['fly', ['card' => 'hover']], ['flash', []], ['series', []]] as [$kind, $order]) {
+            try {
+                $jobs->start($this->craft(), $kind, "A second $kind", $order);
+                self::fail("$kind was taken");
+            } catch (ConflictHttpException $e) {
+                self::assertStringContainsString('still under way', $e->getMessage());
+            }
+        }
+        $jobs->cancel($third);
+        self::assertSame(JobState::Cancelled, $third->state);
+        $jobs->of($this->craft());
+        self::assertSame(JobState::Queued, $second->state, 'what is under way is waited for');
+        $other->signal(\SIGKILL);
+        $other->wait();
+        $jobs->of($this->craft());
+        self::assertSame(JobState::Interrupted, $first->state);
+        self::assertSame(JobState::Waiting, $second->state, 'it is its turn, its process begins');
+        self::assertSame(JobState::Queued, $flight->state, 'one at a time');
+        $jobs->cancel($flight);
+        self::assertSame(JobState::Cancelled, $flight->state);
+    }
+
+    /** Work that ends begins the next itself, whether anybody looks or not. */
+    public function testWhatEndsBeginsTheNext(): void
+    {
+        $queued = new Job($this->craft(), 'import', 'Bring in b', ['path' => '/nowhere/b'], microtime(true));
+        $queued->state = JobState::Queued;
+        $this->entities()->persist($queued);
+        $this->entities()->flush();
+        self::assertSame(JobState::Failed, $this->job('juggle', [])->state);
+        $this->entities()->refresh($queued);
+        self::assertSame(JobState::Waiting, $queued->state);
     }
 
     /** Another process that writes to Curlew until it is killed. */
