@@ -134,7 +134,7 @@ final readonly class Scenario
                 'accelerometer',
                 'voltage',
                 'current',
-            ]),
+            ], '', 134_217_728),
             new CraftPhysics(
                 $frame,
                 0.71,
@@ -248,7 +248,7 @@ final readonly class Scenario
                 'compass',
                 'voltage',
                 'current',
-            ], 'Scry'),
+            ], 'Scry', 268_435_456),
             new CraftPhysics(
                 $frame,
                 2.1,

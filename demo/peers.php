@@ -7,6 +7,7 @@ declare(strict_types=1);
 
 use Ortholex\Bench\Flight\FlightSimulator;
 use Ortholex\Bench\Flight\Pilot\FlightCard;
+use Ortholex\Bench\Flight\Recording\CsvRecorder;
 use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\LogCheck\Card;
 use Ortholex\Core\Settings\Catalogue;
@@ -59,7 +60,7 @@ foreach ([[30, 1000], [60, 2000], [300, 2000]] as [$seconds, $rate]) {
     $stream = fopen("$path.full", 'w+') ?: throw new RuntimeException($path);
     $flown = min(60, $seconds);
     $card = FlightCard::fly(Card::MixedSticks, $flown, 150, $simulator->hoverThrottle(), 4);
-    $simulator->fly($card, $set, $flown, 11, [], $stream, '', static fn (float $s): bool => true);
+    $simulator->fly($card, $set, $flown, 11, [], new CsvRecorder($stream), static fn (float $s): bool => true);
     rewind($stream);
     $rows = [];
     while (false !== ($line = fgets($stream))) {

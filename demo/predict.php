@@ -12,6 +12,7 @@ require dirname(__DIR__).'/vendor/autoload.php';
 use Ortholex\Bench\Flight\Airframe\CraftPhysics;
 use Ortholex\Bench\Flight\FlightSimulator;
 use Ortholex\Bench\Flight\Pilot\FlightCard;
+use Ortholex\Bench\Flight\Recording\CsvRecorder;
 use Ortholex\Core\Control\RateFilters;
 use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\Craft\SettingSet;
@@ -37,7 +38,7 @@ function flight(CraftPhysics $craft, SettingSet $set, Card $card, int $seconds, 
     $path = (string) tempnam(sys_get_temp_dir(), 'predict');
     $stream = fopen($path, 'w') ?: throw new RuntimeException('No room for a flight.');
     $moves = FlightCard::fly($card, $seconds, 150, $sim->hoverThrottle(), $seed);
-    $sim->fly($moves, $set, $seconds, $seed + 7, [], $stream, '', static fn (float $share): bool => true);
+    $sim->fly($moves, $set, $seconds, $seed + 7, [], new CsvRecorder($stream), static fn (float $share): bool => true);
     fclose($stream);
     $log = LogReader::readFile($path);
     unlink($path);

@@ -7,6 +7,7 @@ declare(strict_types=1);
 use Ortholex\Bench\Flight\FlightSimulator;
 use Ortholex\Bench\Flight\Pilot\FlightCard;
 use Ortholex\Bench\Flight\Pilot\Itinerary;
+use Ortholex\Bench\Flight\Recording\CsvRecorder;
 use Ortholex\Bench\Flight\Sortie;
 use Ortholex\Bench\Flight\Surroundings\Wind;
 use Ortholex\Bench\Radio\RadioState;
@@ -53,8 +54,7 @@ $fly = static function (int $seconds, string $path) use ($simulator, $set): floa
         $seconds,
         11,
         [],
-        $stream,
-        '',
+        new CsvRecorder($stream),
         static fn (float $s): bool => true,
     );
     fclose($stream);
@@ -72,8 +72,7 @@ $simulator->goOut(
     40,
     11,
     [],
-    $stream,
-    '',
+    new CsvRecorder($stream),
     static fn (float $s): bool => true,
 );
 fclose($stream);

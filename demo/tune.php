@@ -12,6 +12,7 @@ require dirname(__DIR__).'/vendor/autoload.php';
 use Ortholex\Bench\Flight\Airframe\CraftPhysics;
 use Ortholex\Bench\Flight\FlightSimulator;
 use Ortholex\Bench\Flight\Pilot\FlightCard;
+use Ortholex\Bench\Flight\Recording\CsvRecorder;
 use Ortholex\Core\Control\RateFilters;
 use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\Craft\SettingSet;
@@ -61,7 +62,7 @@ function flown(CraftPhysics $craft, SettingSet $set, int $seed): array
     $stream = fopen($path, 'w') ?: throw new RuntimeException('No room for a flight.');
     $all = static fn (float $share): bool => true;
     $card = FlightCard::fly(Card::MixedSticks, SECONDS, 150, $sim->hoverThrottle(), $seed);
-    $sim->fly($card, $set, SECONDS, $seed + 7, [], $stream, '', $all);
+    $sim->fly($card, $set, SECONDS, $seed + 7, [], new CsvRecorder($stream), $all);
     fclose($stream);
     $log = LogReader::readFile($path);
     unlink($path);

@@ -19,6 +19,12 @@ attach('form[data-follows]', (form, signal) => {
     form.addEventListener('change', draw, { signal });
 });
 
+// What a device will be done with at a known time is drawn anew then.
+attach('[data-refresh-in]', (element, signal) => {
+    const due = setTimeout(refreshPage, 1000 * Number(element.dataset.refreshIn));
+    signal.addEventListener('abort', () => clearTimeout(due));
+});
+
 attach('[data-import]', (input, signal) => {
     const take = async () => {
         const [file] = input.files;

@@ -10,6 +10,7 @@ use Ortholex\Bench\Flash\FlashFile;
 use Ortholex\Bench\Flight\Airframe\CraftPhysics;
 use Ortholex\Bench\Overlay\ScryChip;
 use Ortholex\Bench\Power\Mode;
+use Ortholex\Bench\Recorder\RecorderMemory;
 use Ortholex\Bench\Sky\Marsh;
 use Ortholex\Bench\State\WorldState;
 use Ortholex\Bench\Time\Pace;
@@ -61,6 +62,7 @@ final readonly class Board
         private Pace $pace,
         private DriveTrain $drive,
         private \Closure $chipFlash,
+        private RecorderMemory $recorder,
     ) {
     }
 
@@ -309,6 +311,7 @@ final readonly class Board
             Message::EDGES => [$this->edges($frame->payload), 0.12],
             Message::RADIO => [$this->radio($frame->payload), self::ANSWER_S],
             Message::REHEARSE => [$this->rehearse($frame), self::ANSWER_S],
+            Message::RECORDER => (new Recorder($this->recorder, $this->state, $this->pace))->answer($frame),
             Message::SERIAL, Message::COMPASS, Message::SERVO, Message::PICTURE, Message::CHIP => $this->aid($frame),
             default => null,
         };

@@ -10,6 +10,7 @@ final readonly class BoardModel
     /**
      * @param list<string> $sensors
      * @param string       $overlayChip that sits on it; '' for none
+     * @param int          $recorderBytes memory for logs; 0 for none
      */
     public function __construct(
         public string $hardwareId,
@@ -21,6 +22,7 @@ final readonly class BoardModel
         public string $serial,
         public array $sensors = ['gyro', 'accelerometer', 'voltage'],
         public string $overlayChip = '',
+        public int $recorderBytes = 0,
     ) {
     }
 

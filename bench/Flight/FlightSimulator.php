@@ -18,6 +18,7 @@ use Ortholex\Bench\Flight\Pilot\FlightCard;
 use Ortholex\Bench\Flight\Pilot\Levers;
 use Ortholex\Bench\Flight\Pilot\Pilot;
 use Ortholex\Bench\Flight\Pilot\Uplink;
+use Ortholex\Bench\Flight\Recording\FlightRecorder;
 use Ortholex\Bench\Flight\Surroundings\Wind;
 use Ortholex\Core\Craft\ArmedBy;
 use Ortholex\Core\Craft\Place;
@@ -119,13 +120,11 @@ final readonly class FlightSimulator
     }
 
     /**
-     * Flies and writes the log as our own CSV.
+     * Flies, and lets the recorder write.
      *
      * @param SettingSet            $set      the board's settings under current names
      * @param list<string>          $faults   loose_arm, bent_prop, lost_sync, backward:PLACE for a motor that turns against its
      *                                        prop, dead:PLACE for one that does not turn
-     * @param resource              $stream
-     * @param string                $head     YAML to stand ahead of the header
      * @param \Closure(float): bool $progress   told the share flown; false stops the flight
      * @param float                 $chargeUsed share of the pack
      */
@@ -135,8 +134,7 @@ final readonly class FlightSimulator
         float $seconds,
         int $seed,
         array $faults,
-        $stream,
-        string $head,
+        FlightRecorder $recorder,
         \Closure $progress,
         float $chargeUsed = 0.02,
     ): FlightEnd {
@@ -146,14 +144,13 @@ final readonly class FlightSimulator
         $flight = new Flight($this->craft, $set, $control, $seconds, $seed, $faults, null, $chargeUsed);
         $flight->motion->at[2] = -self::BOX_M;
 
-        return $this->run($flight, $commands, static fn (int $step) => $commands->hear($step), $stream, $head, $progress);
+        return $this->run($flight, $commands, static fn (int $step) => $commands->hear($step), $recorder, $progress);
     }
 
     /**
      * Flies in the open world, with eyes and thumbs.
      *
      * @param list<string>          $faults
-     * @param resource              $stream
      * @param \Closure(float): bool $progress
      */
     public function goOut(
@@ -162,8 +159,7 @@ final readonly class FlightSimulator
         float $seconds,
         int $seed,
         array $faults,
-        $stream,
-        string $head,
+        FlightRecorder $recorder,
         \Closure $progress,
     ): FlightEnd {
         $levers = Levers::of($sortie->road, $set, $sortie->wanted);
@@ -200,7 +196,7 @@ final readonly class FlightSimulator
             }
         };
         try {
-            return $this->run($flight, $commands, $hear, $stream, $head, $progress);
+            return $this->run($flight, $commands, $hear, $recorder, $progress);
         } finally {
             if (null !== $sortie->track) {
                 $sortie->track->home = $flight->bearings?->lastHome;
@@ -216,10 +212,9 @@ final readonly class FlightSimulator
      * Long because it is the one loop of a flight, a step after the other, with each part asked by its name.
      *
      * @param \Closure(int): void   $hear     what happens at a step before the loop runs
-     * @param resource              $stream
      * @param \Closure(float): bool $progress
      */
-    private function run(Flight $flight, Commands $commands, \Closure $hear, $stream, string $head, \Closure $progress): FlightEnd
+    private function run(Flight $flight, Commands $commands, \Closure $hear, FlightRecorder $recorder, \Closure $progress): FlightEnd
     {
         $control = $flight->control;
         [$loopHz, $dt, $n, $steps] = [$flight->loopHz, $flight->dt, $flight->motors, $flight->steps];
@@ -238,7 +233,7 @@ final readonly class FlightSimulator
         $lost = $done = 0.0;
         $free = null !== $flight->sortie;
         $every = max(1, (int) round($loopHz / $flight->set->number('recorder.rate_hz', 2000)));
-        $recorder = new FlightRecorder($stream, $head, $this->traces($control->trackCount, null !== $flight->bearings), $every);
+        $recorder->begin($this->traces($control->trackCount, null !== $flight->bearings), $loopHz / $every);
         $end = FlightEnd::Flown;
 
         for ($step = 0; $step < $steps; ++$step) {
@@ -284,7 +279,7 @@ final readonly class FlightSimulator
             $current = self::OWN_A + $rotors->current($this->craft->fullCurrentA);
             $pack->give($current, $dt);
 
-            if ($recorder->isDue($step)) {
+            if (0 === $step % $every) {
                 $row = array_merge(
                     [$step * $dt, $commands->throttle],
                     $commands->stickUs,

@@ -13,7 +13,7 @@ use Ortholex\Core\Radio\Heard;
 use Ortholex\Core\World\Aboard;
 use Ortholex\Core\World\Bench;
 use Ortholex\Core\World\BenchState;
-use Ortholex\Core\World\FlightEnd;
+use Ortholex\Core\World\Flown;
 use Ortholex\Core\World\FlownPath;
 use Ortholex\Core\World\NothingToMove;
 use Ortholex\Core\World\Radio;
@@ -77,7 +77,7 @@ final readonly class EmptyBench implements Bench
         return [];
     }
 
-    public function fly(Card $card, int $seconds, int $seed, SettingSet $settings, $recorder, string $head, \Closure $progress): FlightEnd
+    public function fly(Card $card, int $seconds, int $seed, SettingSet $settings, string $head, \Closure $progress): Flown
     {
         throw NothingToMove::thing('craft');
     }

@@ -13,6 +13,9 @@ use Ortholex\Bench\Flight\Pilot\FlightCard;
 use Ortholex\Bench\Flight\Pilot\Itinerary;
 use Ortholex\Bench\Flight\Pilot\SwitchOff;
 use Ortholex\Bench\Flight\Position\Positioning;
+use Ortholex\Bench\Flight\Recording\FlightRecorder;
+use Ortholex\Bench\Flight\Recording\MemoryRecorder;
+use Ortholex\Bench\Flight\Recording\NoRecorder;
 use Ortholex\Bench\Flight\Sortie;
 use Ortholex\Bench\Flight\Surroundings\Wind;
 use Ortholex\Bench\Flight\Track;
@@ -27,6 +30,7 @@ use Ortholex\Bench\State\WorldState;
 use Ortholex\Bench\Time\Pace;
 use Ortholex\Bench\World\World;
 use Ortholex\Core\Airframe\Airframe;
+use Ortholex\Core\Craft\RecorderTarget;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Link\ByteLink;
 use Ortholex\Core\LinkLoss\Then;
@@ -37,6 +41,7 @@ use Ortholex\Core\World\Aboard;
 use Ortholex\Core\World\Bench;
 use Ortholex\Core\World\BenchState;
 use Ortholex\Core\World\FlightEnd;
+use Ortholex\Core\World\Flown;
 use Ortholex\Core\World\FlownPath;
 use Ortholex\Core\World\Radio;
 use Ortholex\Core\World\ReceiverLight;
@@ -213,9 +218,32 @@ final readonly class SimulatedBench implements Bench
         };
     }
 
-    public function fly(Card $card, int $seconds, int $seed, SettingSet $settings, $recorder, string $head, \Closure $progress): FlightEnd
+    public function fly(Card $card, int $seconds, int $seed, SettingSet $settings, string $head, \Closure $progress): Flown
     {
         $s = $this->world->store->peek();
+        $positioning = \in_array($card, Card::gathering(), true) ? null : $this->positioning($s, $settings, $seed);
+        if (null !== $positioning) {
+            // Where its metres begin.
+            $head = rtrim($head).\sprintf("\nflight.origin_lat_deg: %.7F\nflight.origin_lon_deg: %.7F\n", Marsh::LAT_DEG, Marsh::LON_DEG);
+        }
+        $memory = $this->world->recorder();
+        $writes = $memory->bytes > 0 && RecorderTarget::BoardMemory->value === $settings->text('recorder.writes_to');
+        $recorder = $writes ? new MemoryRecorder($memory, $head) : new NoRecorder();
+        $end = $this->flown($card, $seconds, $seed, $settings, $s, $positioning, $recorder, $progress);
+
+        return new Flown($end, $recorder instanceof MemoryRecorder ? $recorder->number : null, !$writes, $recorder instanceof MemoryRecorder && $recorder->isFull());
+    }
+
+    private function flown(
+        Card $card,
+        int $seconds,
+        int $seed,
+        SettingSet $settings,
+        WorldState $s,
+        ?Positioning $positioning,
+        FlightRecorder $recorder,
+        \Closure $progress,
+    ): FlightEnd {
         $simulator = new FlightSimulator($this->physics($s));
         $faults = [...$s->faults, ...$this->world->drive->driveFaults($s)];
         $road = $this->road($s, $settings);
@@ -228,14 +256,9 @@ final readonly class SimulatedBench implements Bench
                 $seed,
             )->through($road);
 
-            return $simulator->fly($flown, $settings, $seconds, $seed + 7, $faults, $recorder, $head, $progress, $s->chargeUsed);
+            return $simulator->fly($flown, $settings, $seconds, $seed + 7, $faults, $recorder, $progress, $s->chargeUsed);
         }
         $lost = Card::LinkLost === $card;
-        $positioning = $this->positioning($s, $settings, $seed);
-        if (null !== $positioning) {
-            // Where its metres begin.
-            $head = rtrim($head).\sprintf("\nflight.origin_lat_deg: %.7F\nflight.origin_lon_deg: %.7F\n", Marsh::LAT_DEG, Marsh::LON_DEG);
-        }
         $sortie = new Sortie(
             match ($card) {
                 Card::LinkLost => Itinerary::out(self::OUT_M[0], self::OUT_M[1]),
@@ -249,7 +272,7 @@ final readonly class SimulatedBench implements Bench
             positioning: $positioning,
         );
 
-        return $simulator->goOut($sortie, $settings, $seconds, $seed + 7, $faults, $recorder, $head, $progress);
+        return $simulator->goOut($sortie, $settings, $seconds, $seed + 7, $faults, $recorder, $progress);
     }
 
     public function flyLoss(SettingSet $settings, float $heightM, float $windMs, float $chargeUsed, \Closure $progress): FlownPath
@@ -304,12 +327,7 @@ final readonly class SimulatedBench implements Bench
     /** A flight whose log nobody reads. */
     private function flyUnread(Sortie $sortie, SettingSet $settings, WorldState $s, float $seconds, \Closure $progress): void
     {
-        $nowhere = fopen('php://memory', 'w+');
-        if (false !== $nowhere) {
-            $short = $settings->with(['recorder.rate_hz' => '50']);
-            (new FlightSimulator($this->physics($s)))->goOut($sortie, $short, $seconds, 12, $s->faults, $nowhere, '', $progress);
-            fclose($nowhere);
-        }
+        (new FlightSimulator($this->physics($s)))->goOut($sortie, $settings, $seconds, 12, $s->faults, new NoRecorder(), $progress);
     }
 
     private function road(WorldState $s, SettingSet $settings): Road

@@ -45,6 +45,9 @@ final class WorldState
     /** Since when it is turned in the hand; 0 for never. */
     public float $tumbleAt = 0.0;
 
+    /** When its memory for logs is done with erasing. */
+    public float $erasedAt = 0.0;
+
     /** @var array<string, mixed> the position receiver; see PlumbState */
     public array $plumb = [];
 

@@ -41,6 +41,11 @@ final class WorldStore
         return "$this->folder/overlay-chip.bin";
     }
 
+    public function recorderPath(): string
+    {
+        return "$this->folder/recorder";
+    }
+
     public function escFlashPath(int $pad): string
     {
         return "$this->folder/esc-$pad.bin";

@@ -16,6 +16,7 @@ use Ortholex\Bench\Overlay\ScryChip;
 use Ortholex\Bench\Position\PlumbState;
 use Ortholex\Bench\Power\Mode;
 use Ortholex\Bench\Radio\Hands;
+use Ortholex\Bench\Recorder\RecorderMemory;
 use Ortholex\Bench\State\WorldState;
 use Ortholex\Bench\State\WorldStore;
 use Ortholex\Bench\Time\Pace;
@@ -71,7 +72,13 @@ final readonly class World
             $this->pace,
             $this->drive,
             $this->chipFlash(...),
+            $this->recorder(),
         );
+    }
+
+    public function recorder(): RecorderMemory
+    {
+        return new RecorderMemory($this->store->recorderPath(), $this->model->recorderBytes);
     }
 
     public function chipFlash(): FlashFile

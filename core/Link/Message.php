@@ -37,6 +37,7 @@ final readonly class Message
     public const SERVO = 0x19;
     public const PICTURE = 0x1A;
     public const CHIP = 0x1B;
+    public const RECORDER = 0x1C;
     public const ESC_IDENTITY = 0x21;
     public const ESC_READ = 0x22;
     public const ESC_WRITE = 0x23;

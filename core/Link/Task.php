@@ -34,4 +34,7 @@ enum Task: string
     case ReadCompass = 'read_the_compass';
     case DriveServo = 'drive_the_camera_servo_at_output';
     case ReadPicture = 'read_the_picture';
+    case ReadRecorder = 'read_the_recorder';
+    case ReadRecording = 'read_recording';
+    case EraseRecorder = 'erase_the_recorder';
 }

@@ -9,6 +9,8 @@ use Ortholex\Core\FlightLog\Column;
 use Ortholex\Core\FlightLog\FlightLog;
 use Ortholex\Core\FlightLog\SampleClock;
 use Ortholex\Core\FlightLog\Segment;
+use Ortholex\Core\FlightLog\TimeFault;
+use Ortholex\Core\FlightLog\TimeFaultKind;
 
 /** A recording, read: the log of its whole pages, and where the others stood. Memory stays bounded by one page. */
 final readonly class Recording
@@ -39,7 +41,7 @@ final readonly class Recording
         }
         $names = $head['traces'];
         $columns = array_map(static fn (): Column => Column::spool(4), array_flip($names));
-        $segments = [];
+        $segments = $gaps = [];
         $samples = 0;
         $period = 1 / $head['rate_hz'];
         $last = null;
@@ -55,15 +57,23 @@ final readonly class Recording
                 array_pop($segments);
                 $segments[] = $last = new Segment($last->first, $last->count + $page->samples, $last->startS);
             } else {
+                if (null !== $last && $page->startS > $last->endS($head['rate_hz'])) {
+                    $gaps[] = self::gap($last->endS($head['rate_hz']), $page->startS, $samples);
+                }
                 $segments[] = $last = new Segment($samples, $page->samples, $page->startS);
             }
             $samples += $page->samples;
         }
         $numbers = array_keys($places);
         $between = range(min($numbers), max($numbers));
-        $log = new FlightLog(SampleClock::known($head['rate_hz'], $segments, []), $columns, $head['settings'], new BadRows(0, []));
+        $log = new FlightLog(SampleClock::known($head['rate_hz'], $segments, $gaps), $columns, $head['settings'], new BadRows(0, []));
 
         return new self($log, \count($places), array_values(array_diff($between, $numbers)));
+    }
+
+    private static function gap(float $fromS, float $toS, int $row): TimeFault
+    {
+        return new TimeFault(TimeFaultKind::Gap, $fromS, $toS - $fromS, $row);
     }
 
     /**

@@ -64,14 +64,13 @@ interface Bench
     public function sticks(Card $card, int $seconds, float $hz): array;
 
     /**
-     * Flies a card and lets the recorder write.
+     * Flies a card; the board's own recorder writes, where it has one.
      *
      * @param SettingSet            $settings to fly with, under current names
-     * @param resource              $recorder where the log goes, as CSV
      * @param string                $head     YAML that the recorder puts first
      * @param \Closure(float): bool $progress told the share flown, 0 to 1; false calls the craft back
      */
-    public function fly(Card $card, int $seconds, int $seed, SettingSet $settings, $recorder, string $head, \Closure $progress): FlightEnd;
+    public function fly(Card $card, int $seconds, int $seed, SettingSet $settings, string $head, \Closure $progress): Flown;
 
     /**
      * Hovers at a height, loses its radio, and is left to its plan and its receiver.

@@ -9,7 +9,7 @@ use Ortholex\App\Words\Words;
 use Ortholex\Core\FlightLog\LogError;
 use Ortholex\Core\FlightLog\LogWriter;
 use Ortholex\Core\FlightLog\Reading\LogReader;
-use Ortholex\Core\Recorder\Recording;
+use Ortholex\Core\Recorder\LogFile;
 use Ortholex\Core\Recorder\RecordingError;
 use Ortholex\Core\Recorder\RecordWriter;
 use Symfony\Component\Console\Attribute\AsCommand;
@@ -21,8 +21,6 @@ use Symfony\Component\Console\Output\OutputInterface;
 #[AsCommand(name: 'convert', description: 'Makes a CSV of a recording, or a recording of a CSV; which it is, it sees itself.')]
 final class ConvertCommand extends Command
 {
-    private const MOST_BYTES = 512_000_000;
-
     public function __construct(private readonly Words $words)
     {
         parent::__construct();
@@ -54,11 +52,7 @@ final class ConvertCommand extends Command
         if (!is_file($from) || !is_readable($from)) {
             throw LogError::noFile($from);
         }
-        if (filesize($from) > self::MOST_BYTES) {
-            throw LogError::of("$from is larger than any recording.");
-        }
-        $isRecording = Recording::isOne((string) file_get_contents($from, length: 65_536));
-        $recording = $isRecording ? Recording::read((string) file_get_contents($from)) : null;
+        $recording = LogFile::isRecording($from) ? LogFile::recording($from) : null;
         $log = $recording->log ?? LogReader::readFile($from);
         // Written beside it and renamed when whole, so that a full disk leaves no half of a file.
         $part = "$to.part";

@@ -42,6 +42,10 @@ class Log
     #[ORM\Column(type: Types::JSON)]
     public array $turned = [];
 
+    /** Which it was on the recorder of its craft: number and bytes; '' for a log from disk. */
+    #[ORM\Column(length: 30)]
+    public string $recording = '';
+
     /** When it was put away; it can be brought back. */
     #[ORM\Column(type: Types::DATETIME_IMMUTABLE, nullable: true)]
     public ?\DateTimeImmutable $putAwayAt = null;

@@ -7,7 +7,7 @@ namespace Ortholex\App\FlightLog;
 use Ortholex\Core\FlightLog\FlightLog;
 use Ortholex\Core\FlightLog\LogError;
 use Ortholex\Core\FlightLog\Reading\LogPlan;
-use Ortholex\Core\FlightLog\Reading\LogReader;
+use Ortholex\Core\Recorder\LogFile;
 use Symfony\Component\Console\Command\Command;
 use Symfony\Component\Console\Input\InputInterface;
 use Symfony\Component\Console\Input\InputOption;
@@ -44,7 +44,7 @@ final readonly class LogOptions
     /** @throws LogError when an option or the log cannot be read */
     public static function read(string $path, InputInterface $input, ?LogPlan $plan = null): FlightLog
     {
-        $log = LogReader::readFile($path, plan: $plan ?? self::plan($path, $input));
+        $log = LogFile::read($path, static fn (): LogPlan => $plan ?? self::plan($path, $input));
         $from = self::seconds($input, 'from') ?? -\INF;
         $to = self::seconds($input, 'to') ?? \INF;
 

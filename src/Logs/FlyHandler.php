@@ -5,13 +5,12 @@ declare(strict_types=1);
 namespace Ortholex\App\Logs;
 
 use Ortholex\App\Link\Benches;
-use Ortholex\App\Logs\Import\LogImport;
+use Ortholex\App\Link\LinkService;
+use Ortholex\App\Logs\Recorder\Fetched;
 use Ortholex\App\Words\Words;
 use Ortholex\App\Work\Job;
-use Ortholex\App\Work\JobCancelled;
 use Ortholex\App\Work\JobHandler;
 use Ortholex\App\Work\JobProgress;
-use Ortholex\App\Work\Jobs;
 use Ortholex\Core\Craft\ArmedBy;
 use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\FlightLog\LogError;
@@ -21,17 +20,20 @@ use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Settings\Migration\Migration;
 use Ortholex\Core\Switches\Action;
 use Ortholex\Core\World\FlightEnd;
+use Ortholex\Core\World\Flown;
 use Symfony\Component\Yaml\Yaml;
 
-/** Flies a card on the bench with what the board holds, and brings the recorder's file in like any other log. */
+/** Flies a card on the bench with what the board holds, and fetches what its recorder wrote while the link stands. */
 final readonly class FlyHandler implements JobHandler
 {
+    /** Of the whole, the flight takes this share. */
+    private const FLYING = 0.45;
+
     public function __construct(
         private Benches $benches,
         private Catalogue $catalogue,
-        private LogImport $import,
-        private Jobs $jobs,
-        private string $dataFolder,
+        private LinkService $links,
+        private Fetched $fetched,
         private Words $words,
     ) {
     }
@@ -62,13 +64,6 @@ final readonly class FlyHandler implements JobHandler
         if ('' === $settings->text(Action::Arm->setting()) && ArmedBy::Stick !== ArmedBy::in($settings)) {
             throw LogError::of('It would not take off: no lever arms it, nor the stick. Map “arm” on 23 Switch map.');
         }
-        $folder = "$this->dataFolder/recorder";
-        if (!is_dir($folder)) {
-            mkdir($folder, 0o775, true);
-        }
-        $this->sweep($folder);
-        $path = "$folder/job-{$job->id}.csv";
-        $stream = fopen($path, 'w') ?: throw LogError::of("The recorder's folder $folder cannot be written.");
         $head = Yaml::dump(
             [
                 'flight.card' => $card->value,
@@ -76,47 +71,45 @@ final readonly class FlyHandler implements JobHandler
                 'flight.firmware' => 'Loam '.$aboard->version->toString(),
             ] + $settings->toArray(),
         );
-        try {
-            $flown = $bench->fly(
-                $card,
-                $seconds,
-                $seed,
-                $settings,
-                $stream,
-                $head,
-                static function (float $share) use ($progress, $seconds): bool {
-                    $progress->at(0.6 * $share, \sprintf('in the air, %.0f of %d s', $share * $seconds, $seconds));
+        $flown = $bench->fly(
+            $card,
+            $seconds,
+            $seed,
+            $settings,
+            $head,
+            static function (float $share) use ($progress, $seconds): bool {
+                $progress->at(self::FLYING * $share, \sprintf('in the air, %.0f of %d s', $share * $seconds, $seconds));
 
-                    return true;
-                },
-            );
-            fclose($stream);
-            if (FlightEnd::Stopped === $flown) {
-                throw new JobCancelled('The flight was called back; no log was kept.');
-            }
-            $crashed = FlightEnd::Crashed === $flown;
-            $log = $this->import->import(
-                $job->craft,
-                $path,
-                $this->words->of($card).($crashed ? ', ended on the ground' : ''),
-                $progress,
-                0.6,
-            );
-        } finally {
-            @unlink($path);
-        }
+                return true;
+            },
+        );
+        $ended = FlightEnd::Crashed === $flown->end ? ', ended on the ground' : '';
 
-        return ['log' => $log->id, 'code' => $log->code, 'crashed' => $crashed];
+        return $this->log($job, $progress, $flown, $ended) + ['crashed' => FlightEnd::Crashed === $flown->end];
     }
 
-    /** A flight whose process was killed leaves its recording behind. */
-    private function sweep(string $folder): void
+    /**
+     * What its recorder has goes into the book, while the link stands; else it lies there until it is fetched.
+     *
+     * @return array<string, mixed>
+     */
+    private function log(Job $job, JobProgress $progress, Flown $flown, string $ended): array
     {
-        foreach (glob("$folder/job-*.csv") ?: [] as $left) {
-            $job = $this->jobs->find((int) substr(basename($left, '.csv'), 4));
-            if (null === $job || !$job->isOpen()) {
-                @unlink($left);
-            }
+        $said = match (true) {
+            null === $flown->recording && $flown->unheard => "Flown$ended. Nothing was recorded: this board has no memory for logs, or is "
+                .'set to write elsewhere. What it shakes with can be measured on the desk, on 53.',
+            null === $flown->recording => "Flown$ended. Nothing was recorded: the recorder is full. Fetch what lies there, and erase it.",
+            !$this->links->isLinked($job->craft) => "Flown$ended. It lies on the recorder. Plug the cable in, link, and fetch it on 51.",
+            default => null,
+        };
+        if (null !== $said) {
+            return [self::HALF => $said];
         }
+        $log = $this->fetched->bring($job->craft, (int) $flown->recording, $progress, self::FLYING, $ended);
+        $done = ['log' => $log->id, 'code' => $log->code];
+
+        return $flown->full
+            ? $done + [self::HALF => "The recorder was full before $log->code ended. Erase it before the next flight."]
+            : $done;
     }
 }

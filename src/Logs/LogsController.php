@@ -7,6 +7,7 @@ namespace Ortholex\App\Logs;
 use Ortholex\App\FlightLog\LogBook;
 use Ortholex\App\FlightLog\LogStore;
 use Ortholex\App\Link\Benches;
+use Ortholex\App\Logs\Recorder\Recorders;
 use Ortholex\App\Page\SheetController;
 use Ortholex\App\RoadMap\FlightReady;
 use Ortholex\App\RoadMap\FlownLogs;
@@ -38,6 +39,7 @@ final class LogsController extends SheetController
         private readonly Staging $staging,
         private readonly FlightReady $ready,
         private readonly Benches $benches,
+        private readonly Recorders $recorders,
         private readonly int $mostUploadMb,
         private readonly Words $words,
     ) {
@@ -67,6 +69,7 @@ final class LogsController extends SheetController
                 $plan,
                 SettingSet::of($plan->change)->where(static fn (string $name): bool => !$staged->has($name)),
                 $craft->settings,
+                $this->recorders->of($craft),
             ),
         );
     }

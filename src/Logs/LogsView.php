@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\App\Logs;
 
 use Ortholex\App\FlightLog\Log;
+use Ortholex\App\Logs\Recorder\RecorderView;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\LogCheck\FlightPlan;
 
@@ -17,6 +18,7 @@ final readonly class LogsView
      * @param list<CardView> $cards
      * @param SettingSet     $change what the plan would set otherwise, and is not staged yet
      * @param SettingSet     $now    settings on the craft
+     * @param RecorderView|null $recorder null while it cannot be asked
      */
     public function __construct(
         public array $rows,
@@ -28,6 +30,7 @@ final readonly class LogsView
         public FlightPlan $plan,
         public SettingSet $change,
         public SettingSet $now,
+        public ?RecorderView $recorder,
     ) {
     }
 }

@@ -7,6 +7,7 @@ namespace Ortholex\App\SetUp;
 use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Book\Craft;
 use Ortholex\App\Link\Benches;
+use Ortholex\App\Link\LinkService;
 use Ortholex\App\Proof\Proofs;
 use Ortholex\App\Shelf\Shelf;
 use Ortholex\App\Storage\DiskTrouble;
@@ -50,6 +51,7 @@ final class SetUpCommand extends Command
         private readonly Shelf $shelf,
         private readonly ClockInterface $clock,
         private readonly Proofs $proofs,
+        private readonly LinkService $links,
         #[TaggedIterator(JobHandler::class)] private readonly iterable $handlers,
         private readonly string $dataFolder,
     ) {
@@ -151,6 +153,8 @@ final class SetUpCommand extends Command
             $bench->move("fault:$fault", '1');
         }
         $bench->move('pack', '1');
+        $bench->move('cable', '1');
+        $this->links->holds($craft);
         $now = (float) $this->clock->now()->format('U.u');
         $job = new Job($craft, 'fly', 'An earlier flight', ['card' => $card, 'seed' => $seed, 'seconds' => 40], $now);
         $job->state = JobState::Done;
@@ -162,7 +166,9 @@ final class SetUpCommand extends Command
                 $handler->run($job, new JobProgress($this->entities->getConnection(), (int) $job->id));
             }
         }
+        $bench->move('cable', '0');
         $bench->move('pack', '0');
+        $this->links->letGo($craft);
         if ('' !== $fault) {
             $bench->move("fault:$fault", '0');
         }

@@ -12,7 +12,9 @@ use Ortholex\Bench\Room\SimulatedBenches;
 use Ortholex\Bench\Time\ManualPace;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Firmware\Version;
+use Ortholex\Core\Link\BoardClient;
 use Ortholex\Core\Link\LinkError;
+use Ortholex\Core\Link\Recorder\RecorderClient;
 use Ortholex\Core\LogCheck\Card;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\World\Bench;
@@ -139,7 +141,6 @@ final class RoomTest extends TestCase
                 5,
                 1,
                 SettingSet::none(),
-                fopen('php://memory', 'w') ?: throw new \RuntimeException('No memory stream.'),
                 '',
                 static fn (): bool => true,
             ),
@@ -233,24 +234,23 @@ final class RoomTest extends TestCase
         $settings = Catalogue::loam()
             ->defaults(Version::parse(Catalogue::CURRENT))
             ->with(Scenario::craft()['curlew']->settings);
-        $log = fopen('php://memory', 'w+') ?: self::fail('no memory');
         $told = [];
-        $end = $bench->fly(Card::HoverAndClimb, 4, 3, $settings, $log, "flight.card: x\n", static function (float $share) use (
-            &$told,
-        ): bool {
+        $flown = $bench->fly(Card::HoverAndClimb, 4, 3, $settings, "flight.card: x\n", static function (float $share) use (&$told): bool {
             $told[] = $share;
 
             return true;
         });
-        self::assertSame(FlightEnd::Flown, $end);
+        self::assertSame(FlightEnd::Flown, $flown->end);
         $sorted = $told;
         sort($sorted);
         self::assertSame($sorted, $told, 'the share only grows');
         self::assertSame(1.0, end($told));
-        rewind($log);
-        self::assertStringContainsString('flight.card: x', (string) stream_get_contents($log, 200));
-        $called = $bench->fly(Card::HoverAndClimb, 4, 3, $settings, $log, '', static fn (): bool => false);
-        self::assertSame(FlightEnd::Stopped, $called);
+        $bench->move('cable', '1');
+        $recorder = new RecorderClient(new BoardClient($bench->link()));
+        self::assertSame([$flown->recording], array_keys($recorder->about()->recordings));
+        $called = $bench->fly(Card::HoverAndClimb, 4, 3, $settings, '', static fn (): bool => false);
+        self::assertSame(FlightEnd::Stopped, $called->end);
+        self::assertCount(2, $recorder->about()->recordings, 'as far as it was flown, it is kept');
     }
 
     public function testTheSticksOfEachCardStayWithinTheirThrow(): void

@@ -15,9 +15,11 @@ use Ortholex\App\Work\JobProgress;
 use Ortholex\App\Work\JobState;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\FlightLog\LogError;
-use Ortholex\Core\FlightLog\Reading\LogReader;
+use Ortholex\Core\FlightLog\Reading\LogPlan;
 use Ortholex\Core\FlightLog\Segment;
 use Ortholex\Core\FlightLog\TimeFault;
+use Ortholex\Core\Recorder\LogFile;
+use Ortholex\Core\Recorder\RecordingError;
 use Ortholex\Core\Settings\Migration\FormerNames;
 use Symfony\Component\Yaml\Exception\ParseException;
 use Symfony\Component\Yaml\Yaml;
@@ -36,9 +38,10 @@ final readonly class LogImport
     }
 
     /**
+     * @param string   $recording which it is on the craft's recorder; '' for a file from disk
      * @param Log|null $instead a log of the same file whose columns were matched otherwise: it is put away, with its way back
      *
-     * @throws LogError when the file is no log; nothing is stored then
+     * @throws LogError|RecordingError when the file is no log; nothing is stored then
      */
     public function import(
         Craft $craft,
@@ -47,6 +50,7 @@ final readonly class LogImport
         JobProgress $progress,
         float $from = 0.0,
         ?Log $instead = null,
+        string $recording = '',
     ): Log {
         $share = static fn (float $s): float => $from + (1 - $from) * $s;
         $hash = $instead->sha256 ?? (string) hash_file('sha256', $path);
@@ -66,10 +70,10 @@ final readonly class LogImport
                     (null === $known->putAwayAt ? '' : ' It was put away; sheet 51 brings it back.'),
             );
         }
-        $flight = LogReader::readFile(
+        $flight = LogFile::read(
             $path,
-            plan: $this->maps->plan($path),
-            progress: static fn (float $read) => $progress->at($share(0.45 * $read), \sprintf('reading, %.0f %%', 100 * $read)),
+            fn (): LogPlan => $this->maps->plan($path),
+            static fn (float $read) => $progress->at($share(0.45 * $read), \sprintf('reading, %.0f %%', 100 * $read)),
         );
         $progress->at($share(0.46), 'storing the traces');
         $last = $this->entities
@@ -105,6 +109,7 @@ final readonly class LogImport
             self::settings($flight->settings),
             $flight->leftOut,
         );
+        $log->recording = $recording;
         $this->entities->wrapInTransaction(function () use ($log, $flight, $instead): void {
             if (null !== $instead) {
                 [$log->note, $log->tags, $log->parts] = [$instead->note, $instead->tags, $instead->parts];

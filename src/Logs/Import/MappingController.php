@@ -17,6 +17,7 @@ use Ortholex\App\Words\Words;
 use Ortholex\App\Work\Jobs;
 use Ortholex\Core\FlightLog\LogError;
 use Ortholex\Core\FlightLog\Traces;
+use Ortholex\Core\Recorder\LogFile;
 use Symfony\Component\HttpFoundation\File\UploadedFile;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
@@ -53,6 +54,10 @@ final class MappingController extends SheetController
         foreach ($input->map('map') + $this->answered($input) as $column => $trace) {
             $map[$column] = \is_string($trace) && '' !== $trace ? $trace : null;
         }
+        if (LogFile::isRecording($path)) {
+            // It names its own traces.
+            return $this->begin($craft, $path, $name, null);
+        }
         try {
             $plan = $this->maps->plan($path, $map);
         } catch (LogError $e) {
@@ -69,15 +74,16 @@ final class MappingController extends SheetController
         if ([] !== $map) {
             $this->maps->remember($plan->headerKey(), $map);
         }
-        $again = $this->again($craft, $input);
-        $job = $this->jobs->start(
-            $craft,
-            'import',
-            "Bring in $name",
-            ['path' => $path, 'name' => $name] + (null === $again ? [] : ['again' => $again->id]),
-        );
 
-        return Answer::of(['job' => $job->id])->to($this->urls->generate('logs', ['slug' => $slug]));
+        return $this->begin($craft, $path, $name, $this->again($craft, $input));
+    }
+
+    private function begin(Craft $craft, string $path, string $name, ?Log $again): Answer
+    {
+        $order = ['path' => $path, 'name' => $name] + (null === $again ? [] : ['again' => $again->id]);
+        $job = $this->jobs->start($craft, 'import', "Bring in $name", $order);
+
+        return Answer::of(['job' => $job->id])->to($this->urls->generate('logs', ['slug' => $craft->slug]));
     }
 
     /**

@@ -12,7 +12,7 @@ use Ortholex\Core\Radio\Heard;
 use Ortholex\Core\World\Aboard;
 use Ortholex\Core\World\Bench;
 use Ortholex\Core\World\BenchState;
-use Ortholex\Core\World\FlightEnd;
+use Ortholex\Core\World\Flown;
 use Ortholex\Core\World\FlownPath;
 use Ortholex\Core\World\Radio;
 use Ortholex\Core\World\ReturnTrial;
@@ -79,9 +79,9 @@ final readonly class FaultyBench implements Bench
         return $this->real->sticks($card, $seconds, $hz);
     }
 
-    public function fly(Card $card, int $seconds, int $seed, SettingSet $settings, $recorder, string $head, \Closure $progress): FlightEnd
+    public function fly(Card $card, int $seconds, int $seed, SettingSet $settings, string $head, \Closure $progress): Flown
     {
-        return $this->real->fly($card, $seconds, $seed, $settings, $recorder, $head, $progress);
+        return $this->real->fly($card, $seconds, $seed, $settings, $head, $progress);
     }
 
     public function flyLoss(SettingSet $settings, float $heightM, float $windMs, float $chargeUsed, \Closure $progress): FlownPath

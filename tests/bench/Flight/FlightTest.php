@@ -6,6 +6,7 @@ namespace Ortholex\Tests\bench\Flight;
 
 use Ortholex\Bench\Flight\FlightSimulator;
 use Ortholex\Bench\Flight\Pilot\FlightCard;
+use Ortholex\Bench\Flight\Recording\CsvRecorder;
 use Ortholex\Core\Control\RateFilters;
 use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\Craft\SettingSet;
@@ -242,8 +243,7 @@ final class FlightTest extends TestCase
                 10,
                 1,
                 [],
-                $stream,
-                '',
+                new CsvRecorder($stream),
                 static fn (float $share): bool => $share < 0.3,
             ),
         );
@@ -288,8 +288,7 @@ final class FlightTest extends TestCase
             $seconds,
             $seed + 7,
             $faults,
-            $stream,
-            '',
+            new CsvRecorder($stream),
             static fn (float $share): bool => true,
         );
         fclose($stream);

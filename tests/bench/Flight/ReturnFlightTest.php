@@ -11,6 +11,7 @@ use Ortholex\Bench\Flight\Pilot\Itinerary;
 use Ortholex\Bench\Flight\Pilot\SwitchOff;
 use Ortholex\Bench\Flight\Position\CompassHeading;
 use Ortholex\Bench\Flight\Position\Positioning;
+use Ortholex\Bench\Flight\Recording\CsvRecorder;
 use Ortholex\Bench\Flight\Sortie;
 use Ortholex\Bench\Flight\Surroundings\Wind;
 use Ortholex\Bench\Flight\Track;
@@ -291,8 +292,7 @@ final class ReturnFlightTest extends TestCase
             $seconds,
             12,
             [],
-            $stream,
-            '',
+            new CsvRecorder($stream),
             static fn (float $share): bool => true,
         );
     }

@@ -6,6 +6,7 @@ namespace Ortholex\Tests\bench\Flight;
 
 use Ortholex\Bench\Flight\FlightSimulator;
 use Ortholex\Bench\Flight\Pilot\FlightCard;
+use Ortholex\Bench\Flight\Recording\CsvRecorder;
 use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\FlightLog\Reading\LogReader;
 use Ortholex\Core\LogCheck\Card;
@@ -68,7 +69,7 @@ final class SameFlightsTest extends TestCase
         $stream = fopen($path, 'w');
         self::assertIsResource($stream);
         $flown = FlightCard::fly($card, 6, 150, $simulator->hoverThrottle(), 4);
-        $simulator->fly($flown, $set, 6, 11, [], $stream, '', static fn (float $share): bool => true);
+        $simulator->fly($flown, $set, 6, 11, [], new CsvRecorder($stream), static fn (float $share): bool => true);
         fclose($stream);
         $log = LogReader::readFile($path);
         unlink($path);

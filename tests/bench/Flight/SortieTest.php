@@ -7,6 +7,7 @@ namespace Ortholex\Tests\bench\Flight;
 use Ortholex\Bench\Flight\FlightSimulator;
 use Ortholex\Bench\Flight\Pilot\Itinerary;
 use Ortholex\Bench\Flight\Pilot\SwitchOff;
+use Ortholex\Bench\Flight\Recording\CsvRecorder;
 use Ortholex\Bench\Flight\Sortie;
 use Ortholex\Bench\Flight\Surroundings\Wind;
 use Ortholex\Bench\Flight\Track;
@@ -356,8 +357,7 @@ final class SortieTest extends TestCase
             $seconds,
             1,
             $faults,
-            $stream,
-            '',
+            new CsvRecorder($stream),
             static fn (float $share): bool => true,
         );
         fclose($stream);

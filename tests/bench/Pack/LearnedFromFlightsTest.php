@@ -7,6 +7,7 @@ namespace Ortholex\Tests\bench\Pack;
 use Ortholex\Bench\Flight\FlightSimulator;
 use Ortholex\Bench\Flight\Pilot\FlightCard;
 use Ortholex\Bench\Flight\Pilot\Itinerary;
+use Ortholex\Bench\Flight\Recording\CsvRecorder;
 use Ortholex\Bench\Flight\Sortie;
 use Ortholex\Bench\Radio\RadioState;
 use Ortholex\Bench\Radio\Rill;
@@ -120,8 +121,7 @@ final class LearnedFromFlightsTest extends TestCase
             $seconds,
             5,
             [],
-            $stream,
-            '',
+            new CsvRecorder($stream),
             static fn (float $share): bool => true,
         ));
     }
@@ -139,8 +139,7 @@ final class LearnedFromFlightsTest extends TestCase
                 $seconds,
                 $seed + 7,
                 [],
-                $stream,
-                '',
+                new CsvRecorder($stream),
                 static fn (float $share): bool => true,
             ),
         );

@@ -6,6 +6,7 @@ namespace Ortholex\Tests\bench\Radio;
 
 use Ortholex\Bench\Flight\FlightSimulator;
 use Ortholex\Bench\Flight\Pilot\FlightCard;
+use Ortholex\Bench\Flight\Recording\CsvRecorder;
 use Ortholex\Bench\Radio\Model;
 use Ortholex\Bench\Radio\RadioState;
 use Ortholex\Bench\Radio\Rill;
@@ -145,7 +146,7 @@ final class FlownRadioTest extends TestCase
         $stream = fopen($path, 'w');
         self::assertIsResource($stream);
         $flown = FlightCard::fly($card, $seconds, 150, $simulator->hoverThrottle(), 3)->through(Road::of($radio, Rill::C, $set));
-        $this->end = $simulator->fly($flown, $set, $seconds, 9, [], $stream, '', static fn (float $share): bool => true);
+        $this->end = $simulator->fly($flown, $set, $seconds, 9, [], new CsvRecorder($stream), static fn (float $share): bool => true);
         fclose($stream);
         $log = LogReader::readFile($path);
         unlink($path);

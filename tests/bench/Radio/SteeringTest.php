@@ -8,6 +8,7 @@ use Ortholex\Bench\Flight\Airframe\Feet;
 use Ortholex\Bench\Flight\FlightSimulator;
 use Ortholex\Bench\Flight\Modes\Steering;
 use Ortholex\Bench\Flight\Pilot\FlightCard;
+use Ortholex\Bench\Flight\Recording\CsvRecorder;
 use Ortholex\Bench\Flight\Surroundings\Motion;
 use Ortholex\Bench\Radio\RadioState;
 use Ortholex\Bench\Radio\Rill;
@@ -131,7 +132,7 @@ final class SteeringTest extends TestCase
         self::assertIsResource($stream);
         $flown = FlightCard::fly($card, 20, 150, $simulator->hoverThrottle(), 4)->through(Road::of($radio, Rill::C, $set));
         self::assertSame(null === $on ? [] : [$on], array_values(array_filter($flown->on, static fn (Action $a): bool => $a === $on)));
-        $simulator->fly($flown, $set, 20, 9, [], $stream, '', static fn (float $share): bool => true);
+        $simulator->fly($flown, $set, 20, 9, [], new CsvRecorder($stream), static fn (float $share): bool => true);
         fclose($stream);
         $log = LogReader::readFile($path);
         unlink($path);

@@ -2,43 +2,35 @@
 
 declare(strict_types=1);
 
-namespace Ortholex\Bench\Flight;
+namespace Ortholex\Bench\Flight\Recording;
 
 use Ortholex\Bench\Storage\DurableFile;
 use Ortholex\Bench\Storage\NotKept;
 use Ortholex\Core\FlightLog\LogWriter;
 
 /** Writes the rows of a flight as our own CSV, in blocks. */
-final class FlightRecorder
+final class CsvRecorder implements FlightRecorder
 {
     private const ROWS_PER_WRITE = 2000;
 
-    private readonly string $format;
+    private string $format = '';
     private string $text = '';
     private int $rows = 0;
 
     /**
-     * @param resource     $stream
-     * @param string       $head  YAML to stand ahead of the header
-     * @param list<string> $names of the traces
-     * @param int          $every control steps from row to row
+     * @param resource $stream
+     * @param string   $head   YAML to stand ahead of the header
      */
-    public function __construct(private $stream, string $head, array $names, private readonly int $every)
+    public function __construct(private $stream, private readonly string $head = '')
     {
-        $this->keep(LogWriter::head($head, $names));
+    }
+
+    public function begin(array $names, float $rateHz): void
+    {
+        $this->keep(LogWriter::head($this->head, $names));
         $this->format = LogWriter::rowFormat($names);
     }
 
-    public function isDue(int $step): bool
-    {
-        return 0 === $step % $this->every;
-    }
-
-    /**
-     * @param list<float|int> $row time, then the traces in their order
-     *
-     * @return bool whether a block was written with it
-     */
     public function record(array $row): bool
     {
         $this->text .= vsprintf($this->format, $row);
@@ -56,7 +48,7 @@ final class FlightRecorder
         $this->text = '';
     }
 
-    /** @throws NotKept when the recorder is full */
+    /** @throws NotKept when there is no room */
     private function keep(string $text): void
     {
         $written = DurableFile::all($this->stream, $text);
