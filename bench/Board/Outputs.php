@@ -7,7 +7,6 @@ namespace Ortholex\Bench\Board;
 use Ortholex\Bench\Drive\DriveTrain;
 use Ortholex\Bench\Esc\Esc;
 use Ortholex\Bench\Flight\Airframe\CraftPhysics;
-use Ortholex\Bench\Flight\Sensors\Noise;
 use Ortholex\Bench\Power\Mode;
 use Ortholex\Bench\State\WorldState;
 use Ortholex\Bench\Time\Pace;
@@ -23,6 +22,10 @@ final readonly class Outputs
 {
     private const SPIN_S = 0.5;
     private const MOST_SPIN_PCT = 15.0;
+
+    /** Where who asks says that the shafts are bare. */
+    private const MOST_BARE_PCT = 60.0;
+
     private const ANSWER_S = 0.0002;
 
     public function __construct(private CraftPhysics $physics, private WorldState $state, private Pace $pace, private DriveTrain $drive)
@@ -33,8 +36,9 @@ final readonly class Outputs
     {
         $s = $this->state;
         /** @var array{pad: int, pct: float}|false $v */
-        $v = 5 === \strlen($payload) ? unpack('Cpad/gpct', $payload) : false;
-        if (false === $v) {
+        $v = \in_array(\strlen($payload), [5, 6], true) ? unpack('Cpad/gpct', $payload) : false;
+        $most = 6 === \strlen($payload) && "\1" === $payload[5] ? self::MOST_BARE_PCT : self::MOST_SPIN_PCT;
+        if (false === $v || !is_finite($v['pct'])) {
             return new Message(Message::REFUSAL, 'a spin needs pad and percent');
         }
         if ($v['pct'] <= 0) {
@@ -45,7 +49,7 @@ final readonly class Outputs
         if (!$s->pack) {
             return new Message(Message::REFUSAL, 'the motors have no power; connect the flight pack');
         }
-        if ($v['pct'] > self::MOST_SPIN_PCT) {
+        if ($v['pct'] > $most) {
             return new Message(Message::REFUSAL, 'that is too much for a gentle spin');
         }
         if (null !== $s->teach) {
@@ -154,19 +158,14 @@ final readonly class Outputs
         $s = $this->state;
         $axis = '' === $frame->payload ? 0 : \ord($frame->payload[0]);
         $seed = (int) ($this->pace->now() * 1e3) & 0x7FFFFFFF;
-        $random = (new Noise($seed))->block(2048);
-        $tones = [];
-        foreach ($this->drive->turning($s) as ['pad' => $pad]) {
+        $motors = array_flip($this->physics->frame->places());
+        $hz = [];
+        foreach ($this->drive->turning($s) as ['pad' => $pad, 'place' => $place]) {
             $rpm = $this->drive->rotor($s, $pad)->rpm($this->drive->felt($s, $pad), $this->pace->now(), 200);
-            $tones[] = (2 * \M_PI * array_sum($rpm)) / \count($rpm) / 60;
+            $hz[$motors[$place]] = array_sum($rpm) / \count($rpm) / 60;
         }
         $bytes = '';
-        for ($i = 0; $i < 2048; ++$i) {
-            $dps = $this->physics->gyroNoiseDps * $random[$i];
-            foreach ($tones as $k => $w) {
-                $t = $i / 3200;
-                $dps += 2.1 * sin($w * $t + $axis + $k) + 0.7 * sin(2 * $w * $t + 0.4);
-            }
+        foreach ((new DeskShake($this->physics, $s->faults))->samples($hz, $axis, 2048, 3200.0, $seed) as $dps) {
             $bytes .= pack('v', ((int) round($dps * 16.4)) & 0xFFFF);
         }
 

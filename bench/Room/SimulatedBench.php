@@ -231,7 +231,9 @@ final readonly class SimulatedBench implements Bench
         $recorder = $writes ? new MemoryRecorder($memory, $head) : new NoRecorder();
         $end = $this->flown($card, $seconds, $seed, $settings, $s, $positioning, $recorder, $progress);
 
-        return new Flown($end, $recorder instanceof MemoryRecorder ? $recorder->number : null, !$writes, $recorder instanceof MemoryRecorder && $recorder->isFull());
+        return $recorder instanceof MemoryRecorder
+            ? new Flown($end, $recorder->number, false, $recorder->isFull())
+            : new Flown($end, null, true, false);
     }
 
     private function flown(

@@ -125,12 +125,13 @@ final class BoardClient implements PageTarget
      *
      * @param int   $pad     0 drives all motors alike
      * @param float $percent 0 stops at once
+     * @param bool  $bare    who holds the craft says that the props are off: then up to 60 %, else 15
      *
      * @throws LinkError refused when the motors have no power
      */
-    public function spin(int $pad, float $percent): void
+    public function spin(int $pad, float $percent, bool $bare = false): void
     {
-        $this->ask(Message::SPIN, pack('Cg', $pad, $percent), Request::to(Task::SpinOutput, $pad));
+        $this->ask(Message::SPIN, pack('Cg', $pad, $percent).($bare ? "\1" : ''), Request::to(Task::SpinOutput, $pad));
     }
 
     /**

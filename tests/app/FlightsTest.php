@@ -145,7 +145,7 @@ final class FlightsTest extends AppCase
     {
         $this->link();
         $this->ready();
-        $job = new Job($this->craft(), 'fly', 'Fly Cruise', [], microtime(true));
+        $job = new Job($this->craft(), 'fly_loss', 'Fly Cruise', [], microtime(true));
         $job->state = JobState::Running;
         $job->pid = (int) getmypid();
         $job->heartbeatAt = microtime(true) - 600;

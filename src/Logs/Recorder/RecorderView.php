@@ -32,6 +32,11 @@ final readonly class RecorderView
     ) {
     }
 
+    public function megabytes(): string
+    {
+        return \sprintf('%.1f of %.0f MB', ($this->bytes - $this->free) / 1e6, $this->bytes / 1e6);
+    }
+
     /** In minutes and seconds. */
     public function room(): string
     {
