@@ -37,6 +37,7 @@ use Ortholex\Core\LinkLoss\Then;
 use Ortholex\Core\LogCheck\Card;
 use Ortholex\Core\Radio\Heard;
 use Ortholex\Core\Radio\Protocol\Telemetry;
+use Ortholex\Core\Switches\Action;
 use Ortholex\Core\World\Aboard;
 use Ortholex\Core\World\Bench;
 use Ortholex\Core\World\BenchState;
@@ -225,6 +226,9 @@ final readonly class SimulatedBench implements Bench
         if (null !== $positioning) {
             // Where its metres begin.
             $head = rtrim($head).\sprintf("\nflight.origin_lat_deg: %.7F\nflight.origin_lon_deg: %.7F\n", Marsh::LAT_DEG, Marsh::LON_DEG);
+        }
+        if (\in_array($card, Card::gathering(), true) && \in_array(Action::GainSetB, $this->road($s, $settings)->on(), true)) {
+            $head = rtrim($head)."\nflight.gain_set: b\n";
         }
         $memory = $this->world->recorder();
         $writes = $memory->bytes > 0 && RecorderTarget::BoardMemory->value === $settings->text('recorder.writes_to');

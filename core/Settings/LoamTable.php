@@ -9,6 +9,7 @@ use Ortholex\Core\Airframe\PropDirection;
 use Ortholex\Core\Arming\Bar;
 use Ortholex\Core\Arming\Condition;
 use Ortholex\Core\Arming\IfUnmet;
+use Ortholex\Core\Control\GainSetB;
 use Ortholex\Core\Control\LowPass;
 use Ortholex\Core\Craft\ArmedBy;
 use Ortholex\Core\Craft\Axis;
@@ -86,6 +87,11 @@ final readonly class LoamTable
             $rows[] = Setting::number("gain.{$axis}.ff", SettingGroup::Gains, '% per 1000 deg/s²', $ff, 0, 6, 0.05);
             if (Axis::Yaw->value !== $axis) {
                 $rows[] = Setting::number("gain.{$axis}.added_d", SettingGroup::Gains, '% per 1000 deg/s²', 0.0, 0, 6, 0.1);
+            }
+        }
+        foreach (self::AXES as $axis) {
+            foreach (GainSetB::TERMS as $term) {
+                $rows[] = Setting::number(GainSetB::setting(Axis::from($axis), $term), SettingGroup::Gains, '% of A', 100.0, 0, 300, 5);
             }
         }
         $rows[] = Setting::number('gain.throttle_fall_pct', SettingGroup::Gains, '%', 0.0, 0, 80, 5, since: '26.06');

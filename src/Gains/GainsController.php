@@ -14,10 +14,12 @@ use Ortholex\App\RoadMap\RoadMaps;
 use Ortholex\App\Settings\CurrentNames;
 use Ortholex\App\Settings\Staging;
 use Ortholex\App\Words\Words;
+use Ortholex\Core\Control\GainSetB;
 use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Settings\Setting;
 use Ortholex\Core\Settings\SettingGroup;
+use Ortholex\Core\Switches\Action;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
@@ -46,6 +48,7 @@ final class GainsController extends SheetController
     {
         $craft = $this->crafts->named($slug);
         $log = $this->judged->shown($craft, $request->query->getInt('log'));
+        $setB = self::isSetB($request) && $craft->settings->has(GainSetB::setting(Axis::Roll, 'p'));
         $rows = $others = $ranges = [];
         foreach ($this->catalogue->of($craft->version()) as $name => $setting) {
             if (SettingGroup::Gains !== $setting->group || !isset($craft->settings[$name])) {
@@ -53,14 +56,16 @@ final class GainsController extends SheetController
             }
             [$low, $high] = $setting->range($craft->version());
             $ranges[$name] = ['low' => $low, 'high' => $high];
-            if (1 === preg_match('~^gain\.(roll|pitch|yaw)\.(p|i|d|ff|added_d)$~', $name, $m)) {
-                $rows[$m[1]][$m[2]] = $setting;
-            } else {
+            if (1 === preg_match('~^gain(_b)?\.(roll|pitch|yaw)\.(p|i|d|ff|added_d)(_pct)?$~', $name, $m)) {
+                if ($setB === ('' !== $m[1])) {
+                    $rows[$m[2]][$m[3]] = $setting;
+                }
+            } elseif (!$setB) {
                 $others[] = $setting;
             }
         }
 
-        $findings = null === $log ? null : GainFindings::of($this->predictions->of($craft, $log), $log->code);
+        $findings = null === $log ? null : GainFindings::of($this->predictions->of($craft, $log, $setB), $log->code);
         $axis = self::axis($request, $findings);
 
         return $this->show(
@@ -77,22 +82,41 @@ final class GainsController extends SheetController
                 $log,
                 $this->book->of($craft),
                 $findings,
-                null === $log ? [] : $this->loops->of($craft, $log, $axis),
-                $this->road($craft),
+                null === $log ? [] : $this->loops->of($craft, $log, $axis, $setB),
+                $setB ? null : $this->road($craft),
                 $this->delayMs($craft, $log),
                 new ScalePlot(
                     $this->names->of($craft, $craft->settings),
                     $this->names->of($craft, $this->staging->preview($craft)),
                 ),
+                $setB,
+                $this->setB($craft),
             ),
         );
+    }
+
+    /** Asked for, or where one of its settings is. */
+    private static function isSetB(Request $request): bool
+    {
+        return 'b' === $request->query->getString('set') || str_starts_with($request->query->getString('setting'), 'gain_b.');
+    }
+
+    /** Null where the firmware has no other set. */
+    private function setB(Craft $craft): ?SetBView
+    {
+        $wanted = $this->staging->preview($craft);
+        $zones = Action::GainSetB->setting();
+
+        return $craft->settings->has(GainSetB::setting(Axis::Roll, 'p'))
+            ? new SetBView(GainSetB::applied($wanted), GainSetB::differs($wanted), $wanted->text($zones))
+            : null;
     }
 
     /** The axis that is asked for, or whose setting is; else the first that overshoots. */
     private static function axis(Request $request, ?GainFindings $findings): Axis
     {
         $asked = Axis::tryFrom($request->query->getString('axis'));
-        if (null === $asked && 1 === preg_match('~^gain\.(\w+)\.~', $request->query->getString('setting'), $m)) {
+        if (null === $asked && 1 === preg_match('~^gain(?:_b)?\.(\w+)\.~', $request->query->getString('setting'), $m)) {
             $asked = Axis::tryFrom($m[1]);
         }
 
@@ -130,19 +154,20 @@ final class GainsController extends SheetController
         $craft = $this->crafts->named($slug);
         $one = $this->book->one($craft, $log);
         $axis = Axis::tryFrom($request->query->getString('axis')) ?? Axis::Roll;
-        $loops = $this->loops->of($craft, $one, $axis);
+        $setB = self::isSetB($request);
+        $loops = $this->loops->of($craft, $one, $axis, $setB);
 
         return new JsonResponse([
             'loops' => [] === $loops ? new \stdClass() : $loops,
-            'map' => $request->query->getBoolean('map') ? $this->loops->map($craft, $one, $axis) : null,
+            'map' => $request->query->getBoolean('map') ? $this->loops->map($craft, $one, $axis, $setB) : null,
         ]);
     }
 
     #[Route('/craft/{slug}/gains/predict/{log<\d+>}.json', name: 'gains_predict', methods: ['GET'])]
-    public function predict(string $slug, int $log): JsonResponse
+    public function predict(string $slug, int $log, Request $request): JsonResponse
     {
         $craft = $this->crafts->named($slug);
 
-        return new JsonResponse($this->predictions->of($craft, $this->book->one($craft, $log)));
+        return new JsonResponse($this->predictions->of($craft, $this->book->one($craft, $log), self::isSetB($request)));
     }
 }

@@ -13,7 +13,7 @@ final readonly class GainsSheet implements SheetOffer
     public function sheets(): array
     {
         return [
-            new Sheet('61', 'Gains', 'P, I, D and feed-forward, with the step they would give.', 'gains', ['gain']),
+            new Sheet('61', 'Gains', 'P, I, D and feed-forward, with the step they would give.', 'gains', ['gain', 'gain_b']),
         ];
     }
 }

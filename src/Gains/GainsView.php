@@ -34,6 +34,8 @@ final readonly class GainsView
         public ?RoadView $road,
         public float $filterMs,
         public ScalePlot $scale,
+        public bool $isSetB,
+        public ?SetBView $setB,
     ) {
     }
 
@@ -62,6 +64,7 @@ final readonly class GainsView
     {
         return match (true) {
             [] === $this->rows => 'Link the craft once, so that its gains are known.',
+            $this->isSetB => $this->setB?->differs ? 'Set B: what the switch turns on, in % of set A.' : 'Set B flies as set A does, so far.',
             null === $this->findings => 'These are the gains; no log yet shows what they do.',
             default => $this->findings->answer,
         };

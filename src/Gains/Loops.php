@@ -10,6 +10,7 @@ use Ortholex\App\Report\AnalysisStore;
 use Ortholex\App\Report\WorkedOut;
 use Ortholex\App\Settings\CurrentNames;
 use Ortholex\App\Settings\Staging;
+use Ortholex\Core\Control\GainSetB;
 use Ortholex\Core\Control\RateFilters;
 use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\Craft\SettingSet;
@@ -38,10 +39,12 @@ final readonly class Loops
     }
 
     /**
+     * @param bool $setB whether what is staged is asked of the other set of gains
+     *
      * @return array<string, array{gains: array<string, float>, figures: array<string, mixed>, push: list<float>,
      *     curve: list<array{float, float, float}>}> by flown, staged and proposed; empty where the log does not tell
      */
-    public function of(Craft $craft, Log $log, Axis $axis): array
+    public function of(Craft $craft, Log $log, Axis $axis, bool $setB = false): array
     {
         $charts = $this->analyses->charts($log);
         $plant = $charts->plants[$axis->value] ?? null;
@@ -49,6 +52,7 @@ final readonly class Loops
             return [];
         }
         $wanted = $this->names->of($craft, $this->staging->preview($craft));
+        $wanted = $setB ? GainSetB::applied($wanted) : $wanted;
         $peak = ($this->analyses->report($log)->steps[$axis->value] ?? null)?->numbers?->peak;
         $from = [FlightAnalysis::VERSION, $plant, $charts->rotorHz, self::loop($log->settings), self::loop($wanted), $axis->value, $peak];
 
@@ -68,11 +72,12 @@ final readonly class Loops
     }
 
     /** How far P and D could go, and what it costs. Null where the log does not tell. */
-    public function map(Craft $craft, Log $log, Axis $axis): ?GainMap
+    public function map(Craft $craft, Log $log, Axis $axis, bool $setB = false): ?GainMap
     {
         $charts = $this->analyses->charts($log);
         $plant = $charts->plants[$axis->value] ?? null;
         $set = $this->names->of($craft, $this->staging->preview($craft));
+        $set = $setB ? GainSetB::applied($set) : $set;
         $from = [FlightAnalysis::VERSION, $plant, $charts->rotorHz, self::loop($set), $axis->value];
 
         return null === $plant ? null : $this->workedOut->once('gain_map', $from, static fn (): GainMap => GainMap::of(

@@ -13,6 +13,7 @@ use Ortholex\App\Report\WorkedOut;
 use Ortholex\App\Settings\CurrentNames;
 use Ortholex\App\Settings\Staging;
 use Ortholex\App\Words\Words;
+use Ortholex\Core\Control\GainSetB;
 use Ortholex\Core\Control\RateFilters;
 use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\Craft\SettingSet;
@@ -65,11 +66,16 @@ final readonly class Predictions
         return [$log->code ?? '', $told];
     }
 
-    /** @return array<string, AxisPrediction> per axis: measured, predicted, proposal; and a sentence why where there is none */
-    public function of(Craft $craft, Log $log): array
+    /**
+     * @param bool $setB whether it is asked of the other set of gains
+     *
+     * @return array<string, AxisPrediction> per axis: measured, predicted, proposal; and a sentence why where there is none
+     */
+    public function of(Craft $craft, Log $log, bool $setB = false): array
     {
-        $wanted = $this->names->of($craft, $this->staging->preview($craft));
-        $now = $this->names->of($craft, $craft->settings);
+        $of = static fn (SettingSet $set): SettingSet => $setB ? GainSetB::applied($set) : $set;
+        $wanted = $of($this->names->of($craft, $this->staging->preview($craft)));
+        $now = $of($this->names->of($craft, $craft->settings));
         $from = [FlightAnalysis::VERSION, $log->sha256, $log->struck, $log->turned, $log->settings, $wanted, $now];
 
         return $this->workedOut->once('predictions', $from, fn (): array => $this->axes($craft, $log, $wanted, $now));

@@ -9,6 +9,7 @@ use Ortholex\Bench\Flight\Modes\Steering;
 use Ortholex\Core\Airframe\Airframe;
 use Ortholex\Core\Airframe\Mixer;
 use Ortholex\Core\Control\Feel;
+use Ortholex\Core\Control\GainSetB;
 use Ortholex\Core\Control\RateFilters;
 use Ortholex\Core\Control\TestFeel;
 use Ortholex\Core\Control\ThrottleCurve;
@@ -74,6 +75,7 @@ final readonly class FlightControl
     /** @param list<Action> $on what the levers turn on */
     public static function of(SettingSet $set, float $loopHz, array $on = []): self
     {
+        $set = \in_array(Action::GainSetB, $on, true) ? GainSetB::applied($set) : $set;
         $set = \in_array(Action::TestFeel, $on, true) ? $set->with(TestFeel::settings($set)) : $set;
         $feel = $span = [];
         $gain = ['p' => [], 'i' => [], 'd' => [], 'ff' => [], 'added_d' => []];

@@ -16,7 +16,7 @@ final readonly class Levers
     private const FIRST = 4;
 
     /** What a pilot does not want on in an ordinary flight. */
-    private const UNWANTED = [Action::Beeper, Action::SelfRight, Action::Return, Action::PositionHold, Action::TestFeel];
+    private const UNWANTED = [Action::Beeper, Action::SelfRight, Action::Return, Action::PositionHold, Action::TestFeel, Action::GainSetB];
 
     /**
      * @param list<float>  $disarmed all controls

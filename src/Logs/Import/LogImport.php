@@ -13,6 +13,7 @@ use Ortholex\App\Report\AnalysisStore;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\JobProgress;
 use Ortholex\App\Work\JobState;
+use Ortholex\Core\Control\GainSetB;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\FlightLog\LogError;
 use Ortholex\Core\FlightLog\Reading\LogPlan;
@@ -157,6 +158,9 @@ final readonly class LogImport
             }
         }
 
-        return SettingSet::of($settings);
+        $set = SettingSet::of($settings);
+
+        // What flew counts, not what stood beside it.
+        return 'b' === ($settings['flight.gain_set'] ?? null) ? GainSetB::applied($set) : $set;
     }
 }
