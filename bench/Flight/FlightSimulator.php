@@ -166,7 +166,7 @@ final readonly class FlightSimulator
         $control = FlightControl::of(
             $set,
             $set->loopHz(),
-            array_values(array_filter($levers->on, static fn (Action $a): bool => \in_array($a, [Action::TestFeel, Action::GainSetB], true))),
+            array_values(array_filter($levers->on, static fn (Action $a): bool => Action::TestFeel === $a || Action::GainSetB === $a)),
         );
         $flight = new Flight($this->craft, $set, $control, $seconds, $seed, $faults, $sortie);
         $aloft = $sortie->fromHeightM > 0;

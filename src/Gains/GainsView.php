@@ -64,7 +64,8 @@ final readonly class GainsView
     {
         return match (true) {
             [] === $this->rows => 'Link the craft once, so that its gains are known.',
-            $this->isSetB => $this->setB?->differs ? 'Set B: what the switch turns on, in % of set A.' : 'Set B flies as set A does, so far.',
+            $this->isSetB && true === $this->setB?->differs => 'Set B: what the switch turns on, in % of set A.',
+            $this->isSetB => 'Set B flies as set A does, so far.',
             null === $this->findings => 'These are the gains; no log yet shows what they do.',
             default => $this->findings->answer,
         };
