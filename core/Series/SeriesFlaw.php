@@ -14,4 +14,5 @@ enum SeriesFlaw: string implements Code
     case NothingToScale = 'series.nothing_to_scale';
     case Steps = 'series.steps';
     case NoRange = 'series.no_range';
+    case Variants = 'series.variants';
 }

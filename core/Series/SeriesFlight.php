@@ -14,6 +14,11 @@ final readonly class SeriesFlight
     /** A step's error is known to no better than this share, whatever its windows say. */
     private const LEAST_SHARE = 0.03;
 
+    /** Noise of one flight is known to this share; how two flights were flown makes them differ by so much before the filters. */
+    private const NOISE_OFF = 0.06;
+
+    private const FLIGHTS_DIFFER = 0.12;
+
     /**
      * @param SettingSet $settings it was flown with
      * @param float|null $delayMs  of its filters at 30 Hz
@@ -38,7 +43,7 @@ final readonly class SeriesFlight
             Criterion::Lag => isset($this->report->lags[$a]) ? [$this->report->lags[$a]->ms, $this->report->lags[$a]->halfWidthMs()] : null,
             Criterion::StepError => $this->step($a),
             Criterion::Noise => $this->noise(($this->report->filtered[$a] ?? null)?->rmsDps, max(0.1, $this->delayMs ?? 1.0)),
-            Criterion::Shaking => $this->noise(($this->report->measured[$a] ?? null)?->rmsDps, 1.0),
+            Criterion::Shaking => $this->noise(($this->report->measured[$a] ?? null)?->rmsDps, 1.0, self::FLIGHTS_DIFFER),
         };
     }
 
@@ -57,8 +62,8 @@ final readonly class SeriesFlight
     }
 
     /** @return array{float, float}|null times what the filters delay, so that quiet that was bought by delay is no gain */
-    private function noise(?float $dps, float $times): ?array
+    private function noise(?float $dps, float $times, float $share = self::NOISE_OFF): ?array
     {
-        return null === $dps ? null : [$dps * $times, 0.06 * $dps * $times];
+        return null === $dps ? null : [$dps * $times, $share * $dps * $times];
     }
 }

@@ -15,6 +15,9 @@ final readonly class SeriesPlan
 {
     public const MOST_STEPS = 9;
 
+    /** What stands for the setting where none is varied: something on the craft is replaced. */
+    public const REPLACED = 'replaced';
+
     /**
      * @param list<string> $settings the first is the one whose value names a step; the others are scaled with it
      * @param list<float>  $values   of the first, by rising value
@@ -59,6 +62,18 @@ final readonly class SeriesPlan
     }
 
     /**
+     * Parts of one kind, one after the other.
+     *
+     * @throws SeriesError where there is nothing to compare
+     */
+    public static function ofParts(int $variants, Card $card): self
+    {
+        return $variants < 2 || $variants > self::MOST_STEPS
+            ? throw SeriesError::because(SeriesFlaw::Variants, most: self::MOST_STEPS)
+            : new self([self::REPLACED], array_map('floatval', range(1, $variants)), 1.0, $card);
+    }
+
+    /**
      * @param list<string> $settings
      * @param list<float>  $values
      */
@@ -67,9 +82,18 @@ final readonly class SeriesPlan
         return new self($settings, $values, $baseline, $card);
     }
 
-    /** @return list<float> what is flown, in order: the baseline first and last */
+    /** Whether parts are compared, not settings: its values count them, from 1. */
+    public function isOfParts(): bool
+    {
+        return self::REPLACED === $this->settings[0];
+    }
+
+    /** @return list<float> what is flown, in order: the baseline first and last; of parts, each once, as nobody screws them back for it */
     public function flights(): array
     {
+        if ($this->isOfParts()) {
+            return $this->values;
+        }
         $between = array_values(array_filter($this->values, fn (float $v): bool => !self::same($v, $this->baseline)));
 
         return [$this->baseline, ...$between, $this->baseline];

@@ -42,6 +42,21 @@ final readonly class SeriesResult
         return new self($out);
     }
 
+    /** The axis on which the flights differ most, by the share of the least; null where none tells. */
+    public function mostTelling(): ?Axis
+    {
+        $most = null;
+        foreach ($this->axes as $axis => $series) {
+            $figures = array_column(array_filter($series->points, static fn (SeriesPoint $p): bool => $p->counts()), 'figure');
+            $spread = [] === $figures ? 0.0 : max($figures) / max(1e-9, min($figures));
+            if (null === $most || $spread > $most[1]) {
+                $most = [Axis::from($axis), $spread];
+            }
+        }
+
+        return $most[0] ?? null;
+    }
+
     /**
      * @param list<string> $varied
      *

@@ -21,6 +21,9 @@ use Ortholex\Core\FlightLog\TimeFaultKind;
 #[ORM\Table(name: 'log')]
 class Log
 {
+    /** What can be replaced on a craft between flights. */
+    public const PARTS = ['prop', 'motor', 'ESC', 'arm', 'frame', 'board', 'mount of the board', 'pack', 'receiver', 'wiring', 'other'];
+
     #[ORM\Id, ORM\GeneratedValue, ORM\Column]
     public ?int $id = null;
 

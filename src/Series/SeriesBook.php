@@ -64,6 +64,28 @@ final readonly class SeriesBook
         return $series;
     }
 
+    /**
+     * What is replaced, not set, compared by how it shakes.
+     *
+     * @param list<string> $variants what it is replaced with; the first as it is now
+     *
+     * @throws \Ortholex\Core\Series\SeriesError where there is nothing to compare
+     * @throws ConflictHttpException             while another is open
+     */
+    public function beginParts(Craft $craft, string $part, array $variants, Card $card): Series
+    {
+        if (null !== $this->open($craft)) {
+            throw new ConflictHttpException('Another series is open. End it first; its flights stay.');
+        }
+        $plan = SeriesPlan::ofParts(\count($variants), $card);
+        $series = new Series($craft, $plan->settings, $plan->values, 1.0, $card, $craft->settings, new \DateTimeImmutable());
+        [$series->part, $series->variants] = [$part, $variants];
+        $this->entities->persist($series);
+        $this->entities->flush();
+
+        return $series;
+    }
+
     public function end(Series $series): void
     {
         $series->endedAt ??= new \DateTimeImmutable();
@@ -80,18 +102,46 @@ final readonly class SeriesBook
     /** @return list<Log> flown since it began, with what it varies at one of its steps; in the order flown */
     public function flown(Series $series): array
     {
-        $plan = $series->plan();
+        return array_values(array_filter($this->since($series), fn (Log $log): bool => null !== $this->stepOf($series, $log)));
+    }
+
+    /** @return list<Log> flown meanwhile, that fit none of its steps, or do not say what they were flown with */
+    public function strays(Series $series): array
+    {
+        return null !== $series->endedAt
+            ? []
+            : array_values(array_filter($this->since($series), fn (Log $log): bool => null === $this->stepOf($series, $log)));
+    }
+
+    /** @return list<Log> in the order flown */
+    private function since(Series $series): array
+    {
         $logs = [];
         foreach (array_reverse($this->logs->of($series->craft)) as $log) {
-            if ($log->flownAt < $series->beganAt || (null !== $series->endedAt && $log->flownAt > $series->endedAt)) {
-                continue;
-            }
-            if (null !== $this->stepOf($plan, $log)) {
+            if ($log->flownAt >= $series->beganAt && (null === $series->endedAt || $log->flownAt <= $series->endedAt)) {
                 $logs[] = $log;
             }
         }
 
         return $logs;
+    }
+
+    /** A log that fits no step counts as a step of its own. */
+    public function count(Series $series, Log $log): void
+    {
+        $value = $log->settings->number($series->settings[0]);
+        $steps = [...$series->steps, $value];
+        sort($steps);
+        $series->steps = $steps;
+        $this->entities->flush();
+    }
+
+    /** Notes with which of its parts a log was flown. */
+    public function flownWith(Series $series, Log $log, int $variant): void
+    {
+        $others = array_values(array_filter($log->parts, static fn (array $p): bool => $p['part'] !== $series->part));
+        $log->parts = [...$others, ['part' => $series->part, 'place' => '', 'with' => $series->variants[$variant - 1] ?? '']];
+        $this->entities->flush();
     }
 
     /**
@@ -110,7 +160,7 @@ final readonly class SeriesBook
         $plan = $series->plan();
         $left = $plan->flights();
         foreach ($this->flown($series) as $log) {
-            $value = $this->stepOf($plan, $log);
+            $value = $this->stepOf($series, $log);
             foreach ($left as $i => $one) {
                 if (null !== $value && SeriesPlan::same($one, $value)) {
                     unset($left[$i]);
@@ -128,7 +178,7 @@ final readonly class SeriesBook
         $flights = [];
         foreach ($this->looked($series) as $log) {
             $flights[] = new SeriesFlight(
-                (float) $this->stepOf($series->plan(), $log),
+                (float) $this->stepOf($series, $log),
                 $log->code,
                 $log->settings,
                 $this->analyses->report($log),
@@ -140,9 +190,20 @@ final readonly class SeriesBook
         return [] === $flights ? null : SeriesResult::of($series->settings, $flights);
     }
 
-    /** Which step a log is of, by its own settings. */
-    public function stepOf(SeriesPlan $plan, Log $log): ?float
+    /** Which step a log is of, by its own settings; of parts, by what was noted of it. */
+    public function stepOf(Series $series, Log $log): ?float
     {
+        $plan = $series->plan();
+        if ($plan->isOfParts()) {
+            foreach ($log->parts as $part) {
+                $at = array_search($part['with'], $series->variants, true);
+                if ($part['part'] === $series->part && \is_int($at)) {
+                    return $at + 1.0;
+                }
+            }
+
+            return null;
+        }
         if (!$log->settings->has($plan->settings[0])) {
             return null;
         }

@@ -18,6 +18,7 @@ use Ortholex\App\Work\Jobs;
 use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\LogCheck\Card;
 use Ortholex\Core\Series\SeriesError;
+use Ortholex\Core\Series\SeriesPlan;
 use Ortholex\Core\Series\SeriesResult;
 use Ortholex\Core\Settings\Catalogue;
 use Symfony\Component\HttpFoundation\Request;
@@ -48,6 +49,8 @@ final class SeriesController extends SheetController
         $looked = null === $series ? [] : $this->book->looked($series);
         $left = null === $series ? [] : $this->book->looked($series, false);
         $remaining = null === $series ? [] : $this->book->remaining($series);
+        $result = null === $series ? null : $this->book->result($series);
+        $axis ??= true === $series?->plan()->isOfParts() ? $result?->mostTelling() : null;
         $axis ??= (null === $series ? [] : SeriesResult::touched($series->settings))[0] ?? Axis::Roll;
 
         return $this->show(
@@ -60,12 +63,13 @@ final class SeriesController extends SheetController
                 $remaining,
                 $looked,
                 $left,
-                null === $series ? null : $this->book->result($series),
+                $result,
                 $axis,
                 null === $series ? null : $this->catalogue->of($craft->version())[$series->settings[0]] ?? null,
                 $this->staging->preview($craft),
                 $this->ready->whyNot($craft),
-                null === $series || [] === $remaining ? [] : $series->plan()->at($remaining[0], $series->base),
+                null === $series || [] === $remaining || $series->plan()->isOfParts() ? [] : $series->plan()->at($remaining[0], $series->base),
+                null === $series ? [] : $this->book->strays($series),
                 null === $series ? null : FamilyPlot::of($this->steps($series, $looked, $axis)),
             ),
         );
@@ -94,12 +98,59 @@ final class SeriesController extends SheetController
         return Answer::said('Planned. The baseline is flown first and last, so that drift shows.');
     }
 
+    /** What is replaced, not set: which part, and with what. */
+    #[Route('/craft/{slug}/series/parts', name: 'series_parts', methods: ['POST'])]
+    public function parts(string $slug, Request $request): Answer
+    {
+        $craft = $this->crafts->named($slug);
+        $input = Input::of($request);
+        $part = $input->text('part', 40);
+        if (!\in_array($part, Log::PARTS, true)) {
+            throw BadRequest::at('part', 'Choose what is replaced: '.implode(', ', Log::PARTS).'.');
+        }
+        $card = Card::tryFrom($input->text('card', 40)) ?? throw BadRequest::at('card', 'Choose a flight card.');
+        $variants = array_values(array_unique(array_filter(array_map(trim(...), explode(',', $input->text('with', 400))))));
+        try {
+            $this->book->beginParts($craft, $part, array_map(static fn (string $v): string => mb_substr($v, 0, 60), $variants), $card);
+        } catch (SeriesError $e) {
+            throw BadRequest::at('with', $this->words->capital($e->fact()).'.');
+        }
+
+        return Answer::said('Planned. Fly each once, with the same card and nothing else changed.');
+    }
+
+    /** A log that was flown meanwhile is given to a step: one of its own, or the part it was flown with. */
+    #[Route('/craft/{slug}/series/count', name: 'series_count', methods: ['POST'])]
+    public function count(string $slug, Request $request): Answer
+    {
+        $craft = $this->crafts->named($slug);
+        $series = $this->demandOpen($craft);
+        $input = Input::of($request);
+        $id = $input->whole('log', 1, \PHP_INT_MAX);
+        $log = array_values(array_filter($this->book->strays($series), static fn (Log $l): bool => $l->id === $id))[0]
+            ?? throw BadRequest::at('log', 'That log is none of this series, or it counts already.');
+        if ($series->plan()->isOfParts()) {
+            $this->book->flownWith($series, $log, $input->whole('variant', 1, \count($series->variants)));
+        } elseif (!$log->settings->has($series->settings[0])) {
+            throw BadRequest::at('log', "$log->code does not say what it was flown with. Say it on its front (51) first.");
+        } elseif (\count($series->steps) >= 2 * SeriesPlan::MOST_STEPS) {
+            throw BadRequest::at('log', 'This series has as many steps as it can have.');
+        } else {
+            $this->book->count($series, $log);
+        }
+
+        return Answer::said("$log->code counts.");
+    }
+
     /** The whole series on the bench, as one job. */
     #[Route('/craft/{slug}/series/fly', name: 'series_fly', methods: ['POST'])]
     public function fly(string $slug): Answer
     {
         $craft = $this->crafts->named($slug);
         $series = $this->demandOpen($craft);
+        if ($series->plan()->isOfParts()) {
+            throw BadRequest::at('series', 'Nobody replaces parts by itself: mount each, and fly it on 51.');
+        }
         $whyNot = $this->ready->whyNot($craft);
         if ('' !== $whyNot) {
             throw BadRequest::at('series', $whyNot);
@@ -149,8 +200,8 @@ final class SeriesController extends SheetController
             $chart = $this->analyses->charts($log)->steps[$axis->value] ?? null;
             if (null !== $chart) {
                 $steps[] = [
-                    'name' => $log->code,
-                    'value' => (float) $this->book->stepOf($series->plan(), $log),
+                    'name' => $series->plan()->isOfParts() ? $series->step((float) $this->book->stepOf($series, $log)) : $log->code,
+                    'value' => (float) $this->book->stepOf($series, $log),
                     'step_ms' => $chart->stepMs,
                     'values' => $chart->values,
                 ];

@@ -7,6 +7,7 @@ namespace Ortholex\App\Series;
 use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\FlightLog\Log;
 use Ortholex\App\FlightLog\LogBook;
+use Ortholex\App\Link\Benches;
 use Ortholex\App\Report\AnalysisStore;
 use Ortholex\App\Settings\Commit;
 use Ortholex\App\Settings\Staging;
@@ -17,11 +18,12 @@ use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Report\Report;
 use Ortholex\Core\Settings\Setting;
 use Ortholex\Core\Tuning\TermState;
+use Ortholex\Core\World\PackAlarm;
 use Symfony\Component\DependencyInjection\Attribute\TaggedIterator;
 
 /**
  * A whole series on the bench: commit a step, fly it, look at it, next; and at the end, however it comes, what stood before is back.
- * It stops by itself where the loop swings, a motor fails, or the flight ends on the ground.
+ * It stops by itself where the loop swings, a motor fails, or the pack is low.
  */
 final readonly class SeriesHandler implements JobHandler
 {
@@ -36,6 +38,7 @@ final readonly class SeriesHandler implements JobHandler
         private Staging $staging,
         private Commit $commit,
         private EntityManagerInterface $entities,
+        private Benches $benches,
     ) {
     }
 
@@ -68,6 +71,10 @@ final readonly class SeriesHandler implements JobHandler
         try {
             foreach ($left as $n => $value) {
                 $progress->at($n / max(1, $all), \sprintf('flight %d of %d: %s at %s', $n + 1, $all, $series->settings[0], $value));
+                if (PackAlarm::None !== $this->benches->of($series->craft)->state()->alarm) {
+                    $stopped = 'the pack is low; connect a full one, then go on';
+                    break;
+                }
                 $this->put($series, $series->plan()->at($value, $series->base), "series: {$series->settings[0]} at $value");
                 $log = $this->fly($job, $series, $progress, [$n / $all, 1 / $all]);
                 $flown[] = $log;

@@ -27,12 +27,18 @@ final readonly class SeriesInBook implements NextStepSource
         }
         $left = $this->book->remaining($series);
         $to = $this->urls->generate('series', ['slug' => $craft->slug]);
-        $name = $series->settings[0];
+        $parts = $series->plan()->isOfParts();
+        $name = $parts ? $series->part : $series->settings[0];
         yield [] === $left
             ? new NextStep(Urgency::Staged, "The series of $name is flown: see what it tells, and end it.", $to, 'See it')
             : new NextStep(
                 Urgency::Staged,
-                \sprintf('A series is under way: %d flights to go, the next with %s at %s.', \count($left), $name, $left[0] + 0),
+                \sprintf(
+                    'A series is under way: %d flights to go, the next with %s %s.',
+                    \count($left),
+                    $name,
+                    $parts ? $series->step($left[0]) : 'at '.($left[0] + 0),
+                ),
                 $to,
                 'Go on',
             );

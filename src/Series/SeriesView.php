@@ -23,6 +23,7 @@ final readonly class SeriesView
      * @param list<Log>               $left      flown, and not looked at: that was broken off
      * @param string                  $whyNot    why it cannot take off now; '' where it could
      * @param array<string, float>    $next      settings of the next flight
+     * @param list<Log>               $strays    flown meanwhile, of no step
      * @param FamilyPlot|null         $family    the curves of all flights, laid over each other
      */
     public function __construct(
@@ -37,14 +38,24 @@ final readonly class SeriesView
         public SettingSet $now,
         public string $whyNot,
         public array $next,
+        public array $strays,
         public ?FamilyPlot $family,
     ) {
+    }
+
+    /** A step in words. */
+    public function step(float $value): string
+    {
+        return $this->series?->step($value) ?? (string) $value;
     }
 
     /** What is varied, with its unit, for the foot of the drawing. */
     public function varied(): string
     {
         $name = $this->series->settings[0] ?? '';
+        if ($this->isOfParts()) {
+            return $this->title();
+        }
 
         return null === $this->setting || '' === $this->setting->unit ? $name : "$name, {$this->setting->unit}";
     }
@@ -53,6 +64,9 @@ final readonly class SeriesView
     public function title(): string
     {
         $settings = $this->series->settings ?? [];
+        if ($this->isOfParts()) {
+            return $this->series->part ?? '';
+        }
         foreach ($this->variables as $variable) {
             if ($variable->settings === $settings) {
                 return 1 === preg_match('~^[A-Z] ~', $variable->title) ? $variable->title : lcfirst($variable->title);
@@ -60,6 +74,17 @@ final readonly class SeriesView
         }
 
         return implode(' and ', $settings);
+    }
+
+    public function isOfParts(): bool
+    {
+        return true === $this->series?->plan()->isOfParts();
+    }
+
+    /** @return list<string> */
+    public function parts(): array
+    {
+        return Log::PARTS;
     }
 
     public function isOpen(): bool
@@ -91,7 +116,7 @@ final readonly class SeriesView
     public function putBack(): array
     {
         $back = [];
-        foreach ($this->isOpen() ? $this->series->settings ?? [] : [] as $name) {
+        foreach ($this->isOpen() && !$this->isOfParts() ? $this->series->settings ?? [] : [] as $name) {
             $was = (float) ($this->series?->base->number($name) ?? 0.0);
             if (!SeriesPlan::same($was, $this->now->number($name))) {
                 $back[$name] = $was;
@@ -105,7 +130,7 @@ final readonly class SeriesView
     public function proposal(): array
     {
         $told = $this->told();
-        if (null === $told?->proposal || null === $this->series) {
+        if (null === $told?->proposal || null === $this->series || $this->isOfParts()) {
             return [];
         }
         $value = $told->proposal[0];
@@ -134,12 +159,19 @@ final readonly class SeriesView
 
             $of = \count($this->series->plan()->flights());
 
-            return \sprintf('Flight %d of %d is next: %s at %s.', $n, $of, $name, $this->remaining[0] + 0);
+            return $this->isOfParts()
+                ? \sprintf('Flight %d of %d is next: %s, %s.', $n, $of, $name, $this->step($this->remaining[0]))
+                : \sprintf('Flight %d of %d is next: %s at %s.', $n, $of, $name, $this->remaining[0] + 0);
         }
         if (null === $told?->proposal) {
             return null === $told ? 'No flight of this series tells yet.' : 'These flights do not tell which is best.';
         }
         [$value, $low, $high] = $told->proposal;
+        if ($this->isOfParts()) {
+            $best = $this->step($value);
+
+            return $low === $high ? ucfirst("$name: $best shakes least.") : ucfirst("$name: $best shakes least, others hardly more.");
+        }
         if ($told->allLag) {
             [$at, $on] = [round($value, 3), round($told->next ?? $value, 3)];
 

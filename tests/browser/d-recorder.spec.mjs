@@ -14,7 +14,7 @@ test('51: a flight without its cable lies on the recorder; it is fetched, and er
     await put(page, 'cable', false);
     await expect(page.locator('#recorder')).toContainText('While the craft is linked');
     await started(page);
-    await page.getByRole('button', { name: 'Cruise' }).click();
+    await page.locator('[data-card="cruise"]').click();
     await expect(page.locator('.jobs')).toContainText('It lies on the recorder', { timeout: 60_000 });
     await expect(rows).toHaveCount(before);
     await link(page, 'bittern');
@@ -68,7 +68,8 @@ test('53: Dunlin has no recorder; on the desk its frame is heard ringing', async
     await expect(page.locator('#desk-measure')).toContainText('Connect the');
     await put(page, 'pack', true);
     await started(page);
-    await page.locator('#measure-desk').click();
+    await page.locator('#measure-desk').focus();
+    await page.keyboard.press('Enter');
     await expect(page.locator('#desk-problem')).toContainText('props');
     await page.locator('#declare-props').click();
     await expect(page.locator('#declare-props')).toHaveCount(0);

@@ -17,7 +17,7 @@ use Ortholex\Core\Settings\Setting;
 final readonly class LogFrontView
 {
     /** What gets replaced on a craft. */
-    public const PARTS = ['prop', 'motor', 'ESC', 'arm', 'frame', 'board', 'mount of the board', 'pack', 'receiver', 'wiring', 'other'];
+    public const PARTS = Log::PARTS;
 
     /**
      * @param list<string> $places of the craft's motors, in words

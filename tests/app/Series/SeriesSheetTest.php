@@ -45,6 +45,76 @@ final class SeriesSheetTest extends AppCase
         self::assertNull($this->book()->open($this->craft()));
     }
 
+    /** A pack that beeps is not flown: the series stops before that flight, and goes on with a full one. */
+    public function testALowPackStopsIt(): void
+    {
+        $this->link();
+        $this->ready();
+        $this->post('/craft/curlew/series', ['vary' => 'roll-ff', 'from' => '0', 'to' => '1.2', 'steps' => '2', 'card' => 'cruise']);
+        $this->world()->move('pack_used', '0.97');
+        $series = $this->book()->open($this->craft());
+        $job = $this->job('series', ['series' => $series?->id]);
+        self::assertSame(JobState::HalfDone, $job->state, $job->message);
+        self::assertStringContainsString('the pack is low', $job->message);
+        self::assertSame([], $job->result['logs'] ?? null);
+        self::assertSame(0.0, $this->craft()->settings->number('gain.roll.ff'));
+    }
+
+    /** What is replaced, not set: each variant flown once, told by how it shakes; a log is asked with which it was flown. */
+    #[Group('slow')]
+    public function testPartsAreCompared(): void
+    {
+        $this->link();
+        $this->ready();
+        $parts = ['part' => 'arm', 'with' => 'as it is, screws tightened', 'card' => 'hover_and_climb'];
+        foreach ([['part' => 'sail'], ['with' => 'only one'], ['card' => 'moon'], ['with' => ',,']] as $change) {
+            $this->post('/craft/curlew/series/parts', [...$parts, ...$change], 422);
+        }
+        $this->post('/craft/curlew/series/parts', $parts);
+        self::assertStringContainsString('Flight 1 of 2 is next: arm, as it is.', $this->page('/craft/curlew/63'));
+        self::assertStringContainsString('the next with arm as it is', html_entity_decode($this->page('/')));
+        self::assertStringContainsString('mount each', $this->post('/craft/curlew/series/fly', [], 422)['error'] ?? '');
+        $logs = [];
+        foreach (['1', '0'] as $i => $loose) {
+            $this->world()->move('fault:loose_arm', $loose);
+            $job = $this->job('fly', ['card' => 'hover_and_climb', 'seed' => 20 + $i, 'seconds' => 20]);
+            self::assertSame(JobState::Done, $job->state, $job->message);
+            $id = $job->result['log'];
+            self::assertIsInt($id);
+            $logs[] = $id;
+            self::assertStringContainsString('of which step?', $this->page('/craft/curlew/63'));
+            $this->post('/craft/curlew/series/count', ['log' => $id, 'variant' => $i + 3], 422);
+            $this->post('/craft/curlew/series/count', ['log' => $id, 'variant' => $i + 1]);
+        }
+        $this->post('/craft/curlew/series/count', ['log' => $logs[0], 'variant' => 1], 422);
+        $page = $this->page('/craft/curlew/63');
+        self::assertStringContainsString('Arm: screws tightened shakes least.', $page);
+        self::assertStringNotContainsString('series-take', $page, 'what was mounted is not staged');
+        self::assertStringContainsString('screws tightened', $this->page("/craft/curlew/51/$logs[1]"), 'it is noted on its front');
+    }
+
+    /** A log that fits no step is not lost to the series: it can count as a step of its own. */
+    #[Group('slow')]
+    public function testALogOfNoStepIsAskedAbout(): void
+    {
+        $this->link();
+        $this->ready();
+        $this->post('/craft/curlew/series', ['vary' => 'roll-ff', 'from' => '0.4', 'to' => '1.2', 'steps' => '2', 'card' => 'mixed_sticks']);
+        $this->post('/craft/curlew/stage', ['values' => ['gain.roll.ff' => '0.8']]);
+        $this->post('/craft/curlew/commit', ['reason' => 'by hand, and not as planned']);
+        $job = $this->job('fly', ['card' => 'mixed_sticks', 'seed' => 31, 'seconds' => 20]);
+        self::assertSame(JobState::Done, $job->state, $job->message);
+        $page = $this->page('/craft/curlew/63');
+        self::assertStringContainsString('at 0.8, which is none of the steps', preg_replace('~\s+~', ' ', $page) ?? '');
+        $this->post('/craft/curlew/series/count', ['log' => $job->result['log']]);
+        $this->entities()->clear();
+        $series = $this->book()->open($this->craft());
+        self::assertNotNull($series);
+        self::assertSame([0.4, 0.8, 1.2], array_map(floatval(...), $series->steps));
+        self::assertCount(1, $this->book()->flown($series));
+        self::assertStringNotContainsString('of which step?', $this->page('/craft/curlew/63'));
+    }
+
     #[Group('slow')]
     public function testFlownAsOneJobItTellsAndWhatStoodBeforeIsBack(): void
     {
