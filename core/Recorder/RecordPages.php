@@ -63,33 +63,55 @@ final class RecordPages
      */
     private static function column(array $values): string
     {
+        [$offset, $step, $digits, $exact] = self::grid($values);
         // Until what would be read back is written the same: then a recording that was read and written again has the same bytes.
-        [$offset, $step, $digits] = self::grid($values);
         for ($round = 1;; ++$round) {
-            [$bytes, $values] = self::steps($values, $offset, $step, $digits);
-            $again = self::grid($values);
-            if ([$offset, $step, $digits] === $again || $round >= self::ROUNDS) {
-                return $bytes;
+            $steps = self::steps($values, $offset, $step);
+            if ($exact || $round >= self::ROUNDS) {
+                break;
             }
-            [$offset, $step, $digits] = $again;
+            $values = self::back($steps, $offset, $step, $digits);
+            $again = self::grid($values);
+            if ([$offset, $step, $digits] === [$again[0], $again[1], $again[2]]) {
+                break;
+            }
+            [$offset, $step, $digits, $exact] = $again;
         }
+
+        return pack('ee', $offset, $step).pack('v*', ...$steps);
     }
 
     /**
      * @param list<float> $values
      *
-     * @return array{string, list<float>} as bytes, and as they would be read back
+     * @return list<int> counts of steps
      */
-    private static function steps(array $values, float $offset, float $step, int $digits): array
+    private static function steps(array $values, float $offset, float $step): array
     {
-        $steps = $back = [];
-        $scale = 10.0 ** $digits;
+        $steps = [];
         foreach ($values as $v) {
-            $steps[] = $n = max(0, min(self::STEPS, (int) floor(($v - $offset) / $step + 0.5)));
+            // None is below the offset, so that cutting off rounds.
+            $n = (int) (($v - $offset) / $step + 0.5);
+            $steps[] = $n > self::STEPS ? self::STEPS : ($n < 0 ? 0 : $n);
+        }
+
+        return $steps;
+    }
+
+    /**
+     * @param list<int> $steps
+     *
+     * @return list<float> as they would be read
+     */
+    private static function back(array $steps, float $offset, float $step, int $digits): array
+    {
+        $back = [];
+        $scale = 10.0 ** $digits;
+        foreach ($steps as $n) {
             $back[] = $digits > 0 ? floor(($offset + $n * $step) * $scale + 0.5) / $scale : round($offset + $n * $step, $digits);
         }
 
-        return [pack('ee', $offset, $step).pack('v*', ...$steps), $back];
+        return $back;
     }
 
     /**
@@ -97,38 +119,38 @@ final class RecordPages
      *
      * @param list<float> $values
      *
-     * @return array{float, float, int} offset, step, and the digits of both
+     * @return array{float, float, int, bool} offset, step, the digits of both, and whether it holds them exactly
      */
     private static function grid(array $values): array
     {
         $low = [] === $values ? 0.0 : min($values);
         $high = [] === $values ? 0.0 : max($values);
-        [$step, $digits] = self::step($values, $low, $high);
+        [$step, $digits, $exact] = self::step($values, $low, $high);
 
-        return [round(floor($low / $step + 1e-6) * $step, $digits), $step, $digits];
+        return [round(floor($low / $step + 1e-6) * $step, $digits), $step, $digits, $exact];
     }
 
     /**
      * @param list<float> $values
      *
-     * @return array{float, int} and its digits
+     * @return array{float, int, bool} its digits, and whether it holds them exactly
      */
     private static function step(array $values, float $low, float $high): array
     {
         for ($digits = 0; $digits <= self::MOST_DIGITS && ($high - $low) * 10.0 ** $digits < self::STEPS - 1; ++$digits) {
             if (self::holds($values, 10.0 ** $digits)) {
-                return [10.0 ** -$digits, $digits];
+                return [10.0 ** -$digits, $digits, true];
             }
         }
         for ($digits = self::MOST_DIGITS; $digits > -self::MOST_DIGITS; --$digits) {
             foreach ([1.0, 2.0, 5.0] as $times) {
                 if ($high - $low < (self::STEPS - 1) * $times * 10.0 ** -$digits) {
-                    return [$times * 10.0 ** -$digits, $digits];
+                    return [$times * 10.0 ** -$digits, $digits, false];
                 }
             }
         }
 
-        return [max(1.0, ($high - $low) / (self::STEPS - 1)), 0];
+        return [max(1.0, ($high - $low) / (self::STEPS - 1)), 0, false];
     }
 
     /** @param list<float> $values */

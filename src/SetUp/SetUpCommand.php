@@ -7,23 +7,19 @@ namespace Ortholex\App\SetUp;
 use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Book\Craft;
 use Ortholex\App\Link\Benches;
-use Ortholex\App\Link\LinkService;
 use Ortholex\App\Proof\Proofs;
 use Ortholex\App\Shelf\Shelf;
 use Ortholex\App\Storage\DiskTrouble;
-use Ortholex\App\Work\Job;
-use Ortholex\App\Work\JobHandler;
-use Ortholex\App\Work\JobProgress;
-use Ortholex\App\Work\JobState;
+use Ortholex\App\Work\Process\ConsoleCommand;
 use Ortholex\Bench\Room\SimulatedBenches;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Pack\PackCard;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Demo\Assembly;
 use Ortholex\Demo\DemoCraft;
+use Ortholex\Demo\EarlierFlights;
 use Ortholex\Demo\Scenario;
 use Ortholex\Demo\ShelfMaker;
-use Psr\Clock\ClockInterface;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Command\Command;
 use Symfony\Component\Console\Input\ArrayInput;
@@ -31,29 +27,21 @@ use Symfony\Component\Console\Input\InputInterface;
 use Symfony\Component\Console\Input\InputOption;
 use Symfony\Component\Console\Output\NullOutput;
 use Symfony\Component\Console\Output\OutputInterface;
-use Symfony\Component\DependencyInjection\Attribute\TaggedIterator;
 use Symfony\Component\Filesystem\Filesystem;
+use Symfony\Component\Process\Process;
 
 #[AsCommand(name: 'app:set-up', description: 'Makes the database, the shelf and the demo craft where they are missing.')]
 final class SetUpCommand extends Command
 {
-    private const DEMO_FLIGHTS = [
-        'curlew' => ['mixed_sticks', 'hover_and_climb'],
-        'bittern' => ['hover_and_climb', 'cruise:lost_sync', 'survey'],
-    ];
-
-    /** @param iterable<JobHandler> $handlers */
     public function __construct(
         private readonly EntityManagerInterface $entities,
         private readonly Catalogue $catalogue,
         private readonly SimulatedBenches $rooms,
         private readonly Benches $benches,
         private readonly Shelf $shelf,
-        private readonly ClockInterface $clock,
         private readonly Proofs $proofs,
-        private readonly LinkService $links,
-        #[TaggedIterator(JobHandler::class)] private readonly iterable $handlers,
         private readonly string $dataFolder,
+        private readonly string $projectFolder,
     ) {
         parent::__construct();
     }
@@ -98,6 +86,7 @@ final class SetUpCommand extends Command
         if ($made > 0) {
             $output->writeln("made $made firmware images for the shelf");
         }
+        $new = [];
         foreach (Scenario::craft() as $demo) {
             // What lies on the bench is written anew each time: data of an older Ortholex has it nowhere.
             $assembly = Assembly::of($this->rooms, $this->catalogue, $demo);
@@ -105,17 +94,42 @@ final class SetUpCommand extends Command
                 $assembly->solder($this->shelf->folder(), $this->shelf->escFolder());
             }
             if (null === $this->entities->getRepository(Craft::class)->findOneBy(['slug' => $demo->slug])) {
-                $craft = $this->enter($demo);
+                $this->enter($demo);
                 $output->writeln("put {$demo->name} on the bench");
-                foreach (true === $input->getOption('no-flights') ? [] : self::DEMO_FLIGHTS[$demo->slug] ?? [] as $i => $card) {
-                    $this->fly($craft, $card, 100 + $i);
-                    $output->writeln("flew $card with {$demo->name}");
-                }
-                $assembly->leave();
+                $new[$demo->slug] = $assembly;
             }
         }
+        $flown = true === $input->getOption('no-flights') || $this->fly(array_keys($new), $output);
+        foreach ($new as $assembly) {
+            $assembly->leave();
+        }
 
-        return Command::SUCCESS;
+        return $flown ? Command::SUCCESS : Command::FAILURE;
+    }
+
+    /**
+     * What was flown before: each craft in a process of its own, side by side.
+     *
+     * @param list<string> $crafts
+     */
+    private function fly(array $crafts, OutputInterface $output): bool
+    {
+        $under = [];
+        foreach ($crafts as $slug) {
+            if ([] !== EarlierFlights::of($slug)) {
+                $under[$slug] = new Process(ConsoleCommand::words($this->projectFolder, 'app:earlier-flights', $slug), $this->projectFolder);
+                $under[$slug]->setTimeout(null);
+                $under[$slug]->start(static function (string $type, string $said) use ($output): void {
+                    $output->write($said);
+                });
+            }
+        }
+        $all = true;
+        foreach ($under as $process) {
+            $all = 0 === $process->wait() && $all;
+        }
+
+        return $all;
     }
 
     private function migrate(): bool
@@ -128,7 +142,7 @@ final class SetUpCommand extends Command
         return Command::SUCCESS === $this->getApplication()?->find('doctrine:migrations:migrate')->run($quiet, new NullOutput());
     }
 
-    private function enter(DemoCraft $demo): Craft
+    private function enter(DemoCraft $demo): void
     {
         $craft = new Craft($demo->slug, $demo->name, $demo->kind, $demo->purpose, $demo->story, $demo->uses);
         $craft->wires = $demo->wires;
@@ -139,38 +153,6 @@ final class SetUpCommand extends Command
         $settings = $this->benches->of($craft)->aboard()->settings ?? SettingSet::none();
         foreach ($demo->proved as $what) {
             $this->proofs->prove($craft, $what, $settings);
-        }
-
-        return $craft;
-    }
-
-    /** An earlier flight of the scenario: the craft is powered, flown and put back. */
-    private function fly(Craft $craft, string $card, int $seed): void
-    {
-        $bench = $this->benches->of($craft);
-        [$card, $fault] = [...explode(':', $card), ''];
-        if ('' !== $fault) {
-            $bench->move("fault:$fault", '1');
-        }
-        $bench->move('pack', '1');
-        $bench->move('cable', '1');
-        $this->links->holds($craft);
-        $now = (float) $this->clock->now()->format('U.u');
-        $job = new Job($craft, 'fly', 'An earlier flight', ['card' => $card, 'seed' => $seed, 'seconds' => 40], $now);
-        $job->state = JobState::Done;
-        $job->seen = true;
-        $this->entities->persist($job);
-        $this->entities->flush();
-        foreach ($this->handlers as $handler) {
-            if ($handler->kind() === $job->kind) {
-                $handler->run($job, new JobProgress($this->entities->getConnection(), (int) $job->id));
-            }
-        }
-        $bench->move('cable', '0');
-        $bench->move('pack', '0');
-        $this->links->letGo($craft);
-        if ('' !== $fault) {
-            $bench->move("fault:$fault", '0');
         }
     }
 }
