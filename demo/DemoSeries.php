@@ -14,7 +14,12 @@ final readonly class DemoSeries
      * @param list<string>     $variants with what
      * @param list<DemoFlight> $flights  in the order flown
      */
-    public function __construct(public array $settings, public array $values, public string $part, public array $variants, public array $flights)
-    {
+    public function __construct(
+        public array $settings,
+        public array $values,
+        public string $part,
+        public array $variants,
+        public array $flights,
+    ) {
     }
 }

@@ -22,7 +22,7 @@ final readonly class EarlierFlights
             'bittern' => [
                 new DemoFlight(Card::HoverAndClimb, 100),
                 new DemoFlight(Card::Cruise, 101, fault: 'lost_sync'),
-                new DemoFlight(Card::Survey, 102),
+                new DemoFlight(Card::Survey, 102, change: self::RATE),
             ],
             default => [],
         };
@@ -51,7 +51,10 @@ final readonly class EarlierFlights
                 self::hover(110, 'loose_arm', variant: 'as it was'),
                 self::hover(111, variant: 'screws tightened'),
             ]),
-            new DemoSeries([$cutoff], [120.0, 180.0], '', [], [self::hover(112, change: [$cutoff => 180.0]), self::hover(113, change: [$cutoff => 120.0])]),
+            new DemoSeries([$cutoff], [120.0, 180.0], '', [], [
+                self::hover(112, change: [$cutoff => 180.0]),
+                self::hover(113, change: [$cutoff => 120.0]),
+            ]),
             new DemoSeries($forward, [0.0, 1.2, 2.4], '', [], [$step(120, 0.0), $step(121, 1.2), $step(122, 2.4), $step(123, 0.0)]),
         ];
     }

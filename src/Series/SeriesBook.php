@@ -33,6 +33,12 @@ final readonly class SeriesBook
         return $this->entities->getRepository(Series::class)->findOneBy(['craft' => $craft], ['id' => 'DESC']);
     }
 
+    /** @return list<Series> all of a craft, newest first */
+    public function all(Craft $craft): array
+    {
+        return array_values($this->entities->getRepository(Series::class)->findBy(['craft' => $craft], ['id' => 'DESC'], 30));
+    }
+
     public function find(int $id): ?Series
     {
         return $this->entities->find(Series::class, $id);

@@ -44,7 +44,9 @@ final class SeriesController extends SheetController
     public function sheet(string $slug, Request $request): Response
     {
         $craft = $this->crafts->named($slug);
-        $series = $this->book->newest($craft);
+        $all = $this->book->all($craft);
+        $asked = $request->query->getInt('series');
+        $series = array_values(array_filter($all, static fn (Series $s): bool => $s->id === $asked))[0] ?? $all[0] ?? null;
         $axis = Axis::tryFrom($request->query->getString('axis'));
         $looked = null === $series ? [] : $this->book->looked($series);
         $left = null === $series ? [] : $this->book->looked($series, false);
@@ -68,8 +70,9 @@ final class SeriesController extends SheetController
                 null === $series ? null : $this->catalogue->of($craft->version())[$series->settings[0]] ?? null,
                 $this->staging->preview($craft),
                 $this->ready->whyNot($craft),
-                null === $series || [] === $remaining || $series->plan()->isOfParts() ? [] : $series->plan()->at($remaining[0], $series->base),
+                self::next($series, $remaining),
                 null === $series ? [] : $this->book->strays($series),
+                $all,
                 null === $series ? null : FamilyPlot::of($this->steps($series, $looked, $axis)),
             ),
         );
@@ -186,6 +189,18 @@ final class SeriesController extends SheetController
     private function demandOpen(Craft $craft): Series
     {
         return $this->book->open($craft) ?? throw BadRequest::at('series', 'No series is open. Plan one first.');
+    }
+
+    /**
+     * @param list<float> $remaining
+     *
+     * @return array<string, float> settings of the next flight; none of parts
+     */
+    private static function next(?Series $series, array $remaining): array
+    {
+        $none = null === $series || [] === $remaining || $series->plan()->isOfParts();
+
+        return $none ? [] : $series->plan()->at($remaining[0], $series->base);
     }
 
     /**

@@ -63,7 +63,8 @@ final readonly class SeriesPlot
         $step *= $span / $step > 8 ? 2 : 1;
         $rows = [];
         for ($v = ceil($this->yLow / $step) * $step; $v <= $this->yHigh; $v += $step) {
-            $rows[] = round($v, 4);
+            // Nought has no sign.
+            $rows[] = round($v, 4) + 0.0;
         }
 
         return $rows;

@@ -24,6 +24,7 @@ final readonly class SeriesView
      * @param string                  $whyNot    why it cannot take off now; '' where it could
      * @param array<string, float>    $next      settings of the next flight
      * @param list<Log>               $strays    flown meanwhile, of no step
+     * @param list<Series>            $all       of this craft, newest first
      * @param FamilyPlot|null         $family    the curves of all flights, laid over each other
      */
     public function __construct(
@@ -39,6 +40,7 @@ final readonly class SeriesView
         public string $whyNot,
         public array $next,
         public array $strays,
+        public array $all,
         public ?FamilyPlot $family,
     ) {
     }
@@ -52,22 +54,22 @@ final readonly class SeriesView
     /** What is varied, with its unit, for the foot of the drawing. */
     public function varied(): string
     {
-        $name = $this->series->settings[0] ?? '';
-        if ($this->isOfParts()) {
-            return $this->title();
-        }
-
-        return null === $this->setting || '' === $this->setting->unit ? $name : "$name, {$this->setting->unit}";
+        return null === $this->setting || '' === $this->setting->unit ? $this->title() : "{$this->title()}, {$this->setting->unit}";
     }
 
     /** What is varied, in words, to stand within a sentence. */
     public function title(): string
     {
-        $settings = $this->series->settings ?? [];
-        if ($this->isOfParts()) {
-            return $this->series->part ?? '';
+        return null === $this->series ? '' : $this->titleOf($this->series);
+    }
+
+    public function titleOf(Series $series): string
+    {
+        $settings = $series->settings;
+        if ($series->plan()->isOfParts()) {
+            return $series->part;
         }
-        foreach ($this->variables as $variable) {
+        foreach ($this->variables ?: Variable::of($series->base) as $variable) {
             if ($variable->settings === $settings) {
                 return 1 === preg_match('~^[A-Z] ~', $variable->title) ? $variable->title : lcfirst($variable->title);
             }
@@ -130,7 +132,7 @@ final readonly class SeriesView
     public function proposal(): array
     {
         $told = $this->told();
-        if (null === $told?->proposal || null === $this->series || $this->isOfParts()) {
+        if (null === $told?->proposal || null === $this->series || $this->isOfParts() || [] === $this->variables) {
             return [];
         }
         $value = $told->proposal[0];

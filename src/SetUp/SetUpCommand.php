@@ -117,8 +117,8 @@ final class SetUpCommand extends Command
         $under = [];
         foreach ($crafts as $slug) {
             if ([] !== EarlierFlights::of($slug)) {
-                $under[$slug] = new Process(ConsoleCommand::words($this->projectFolder, 'app:earlier-flights', $slug), $this->projectFolder);
-                $under[$slug]->setTimeout(null);
+                $words = ConsoleCommand::words($this->projectFolder, 'app:earlier-flights', $slug);
+                $under[$slug] = new Process($words, $this->projectFolder, timeout: null);
                 $under[$slug]->start(static function (string $type, string $said) use ($output): void {
                     $output->write($said);
                 });

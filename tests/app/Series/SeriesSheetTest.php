@@ -99,7 +99,8 @@ final class SeriesSheetTest extends AppCase
     {
         $this->link();
         $this->ready();
-        $this->post('/craft/curlew/series', ['vary' => 'roll-ff', 'from' => '0.4', 'to' => '1.2', 'steps' => '2', 'card' => 'mixed_sticks']);
+        $plan = ['vary' => 'roll-ff', 'from' => '0.4', 'to' => '1.2', 'steps' => '2', 'card' => 'mixed_sticks'];
+        $this->post('/craft/curlew/series', $plan);
         $this->post('/craft/curlew/stage', ['values' => ['gain.roll.ff' => '0.8']]);
         $this->post('/craft/curlew/commit', ['reason' => 'by hand, and not as planned']);
         $job = $this->job('fly', ['card' => 'mixed_sticks', 'seed' => 31, 'seconds' => 20]);
