@@ -5,6 +5,7 @@ import { ink } from '../_parts/ink.js';
 import { exports, line, onPick, picked, plot, reader } from '../_parts/plot.js';
 import { stage } from '../_parts/stage.js';
 import { getJson } from '../shell/http.js';
+import './as_map.js';
 import { curve } from './trade.js';
 
 const FROM_HZ = 10;
@@ -94,7 +95,7 @@ const db = (values, step) => (hz) => {
     return k + 1 < values.length ? values[k] + (at - k) * (values[k + 1] - values[k]) : null;
 };
 
-function spectrum(box, { axes }, read) {
+function spectrum(box, { axes, beside }, read) {
     const one = axes[picked()[0]] ?? Object.values(axes)[0];
     const top = (one.measured_db.length - 1) * one.step_hz;
     const x = [];
@@ -107,6 +108,11 @@ function spectrum(box, { axes }, read) {
         series.push(line('as staged', '--staged', { width: 2, dash: [8, 3] }));
         data.push(on(one.staged_db));
         names.push('as staged');
+    }
+    if (one.beside_db) {
+        series.push(line(beside, '--t5', { width: 1.4 }));
+        data.push(x.map(db(one.beside_db, one.beside_step_hz)));
+        names.push(beside);
     }
     const least = Math.min(...data[1].filter((v) => v !== null)) - 25;
     const u = plot(box, {

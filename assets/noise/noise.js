@@ -4,7 +4,7 @@ import { offer } from '../_parts/exports.js';
 import { ink } from '../_parts/ink.js';
 import { besides as listed, csvOf, exports, line, onPick, picked, pictureOf, plot, reader, save } from '../_parts/plot.js';
 import { getJson } from '../shell/http.js';
-import { NoiseMaps } from './map.js';
+import { NoiseMaps } from '../_parts/map.js';
 
 const DASHES = [
     [2, 4],

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\Noise;
 
+use Ortholex\Core\Signal\FilterChain;
 use Ortholex\Core\Signal\HannWindow;
 use Ortholex\Core\Signal\RealFft;
 use Ortholex\Core\Signal\Spectrum;
@@ -97,6 +98,22 @@ final readonly class NoiseMap
         }
 
         return $maps;
+    }
+
+    /** The same behind filters that stand: each density times |H|². */
+    public function through(FilterChain $chain): self
+    {
+        $gain = [];
+        foreach (array_keys(array_values($this->density)[0] ?? []) as $k) {
+            [$re, $im] = $chain->response(min($k * $this->stepHz, $chain->rateHz / 2));
+            $gain[] = $re * $re + $im * $im;
+        }
+        $density = [];
+        foreach ($this->density as $bin => $row) {
+            $density[$bin] = array_map(static fn (float $v, float $g): float => $v * $g, $row, $gain);
+        }
+
+        return new self($this->stepHz, $density, $this->windows);
     }
 
     /** Mean level of a bin, %. */

@@ -211,7 +211,7 @@ final readonly class FlightAnalysis
     }
 
     /** @return list<list<float>> throttle by run, %; where it was not logged, the mean of the outputs stands for it */
-    private static function throttle(FlightLog $log): array
+    public static function throttle(FlightLog $log): array
     {
         if ($log->has('throttle_pct')) {
             return $log->runs('throttle_pct');

@@ -20,6 +20,7 @@ use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Filters\WhatIf;
 use Ortholex\Core\Filters\WhatIfAxis;
+use Ortholex\Core\Report\MapChart;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Settings\Setting;
 use Ortholex\Core\Settings\SettingError;
@@ -32,6 +33,9 @@ use Symfony\Component\Routing\Attribute\Route;
 #[AsController]
 final class FiltersController extends SheetController
 {
+    /** What a difference of maps shows at its ends, dB. */
+    private const SPAN_DB = 18.0;
+
     public function __construct(
         private readonly Catalogue $catalogue,
         private readonly Staging $staging,
@@ -67,6 +71,7 @@ final class FiltersController extends SheetController
                 $log,
                 $this->book->of($craft),
                 [] === $things->all && [] === $things->addable ? null : $this->figures($craft, $tells, $wanted),
+                $this->beside($craft, $log, $request),
                 null === $log ? [] : $this->words->all($this->whatIfs->of($craft, $log, $wanted)->doubts),
                 null === $tells ? [] : $this->loops($craft, $tells, $wanted),
                 null === $tells ? null : $this->dPick($craft, $tells, $wanted),
@@ -99,13 +104,38 @@ final class FiltersController extends SheetController
                 'staged_db' => null === $then ? null : self::rounded($then->axes[$axis]->filtered->decibels()),
             ];
         }
+        $beside = $this->beside($craft, $log, $request);
+        foreach (null === $beside ? [] : $beside->of->axes as $axis => $one) {
+            if (isset($axes[$axis])) {
+                $axes[$axis] += ['beside_db' => self::rounded($one->filtered->decibels()), 'beside_step_hz' => $one->filtered->stepHz];
+            }
+        }
         $loops = null === $then ? [] : $this->loops($craft, $log, $wanted);
 
         return new JsonResponse([
             'axes' => [] === $axes ? new \stdClass() : $axes,
+            'beside' => $beside?->log->code,
             'rotor_hz' => $this->whatIfs->rotorHz($craft, $log, $wanted),
             'now' => $this->told($craft, $log, $now),
             'staged' => null === $then ? null : self::left($then) + ['loops' => [] === $loops ? new \stdClass() : $loops],
+        ]);
+    }
+
+    /** The noise over throttle behind the craft's chain and the staged one, and how they differ. */
+    #[Route('/craft/{slug}/filters/map.json', name: 'filters_map', methods: ['GET'])]
+    public function map(string $slug, Request $request): JsonResponse
+    {
+        $craft = $this->crafts->named($slug);
+        $log = $this->judged->shown($craft, $request->query->getInt('log'));
+        $axis = Axis::tryFrom($request->query->getString('axis')) ?? Axis::Roll;
+        $wanted = $this->staging->preview($craft);
+        $now = null === $log ? null : $this->whatIfs->map($craft, $log, $craft->settings, $axis);
+        $then = null === $log || !$this->differ($craft, $wanted) ? null : $this->whatIfs->map($craft, $log, $wanted, $axis);
+
+        return new JsonResponse([
+            'now' => $now?->toArray(),
+            'staged' => $then?->toArray(),
+            'less' => null === $now || null === $then ? null : MapChart::difference($then->less($now), self::SPAN_DB),
         ]);
     }
 
@@ -116,6 +146,15 @@ final class FiltersController extends SheetController
         $log = $this->judged->shown($craft, $request->query->getInt('log'));
 
         return new JsonResponse(null === $log ? null : $this->curve($craft, $log, $this->staging->preview($craft)));
+    }
+
+    /** Another log behind its own filters, to hold this one against; null where none is asked for, or it does not tell. */
+    private function beside(Craft $craft, ?Log $log, Request $request): ?BesideLog
+    {
+        $other = null === $log ? null : $this->book->besides($craft, $request, 1)[0] ?? null;
+        $of = null === $other || $other === $log ? null : $this->whatIfs->asFlown($other);
+
+        return null === $of || [] === $of->axes ? null : new BesideLog($other, $of);
     }
 
     private function curve(Craft $craft, Log $log, SettingSet $wanted): CurveView

@@ -15,6 +15,7 @@ final readonly class FiltersView
     /**
      * @param array<string, array{low: float, high: float}> $ranges by setting
      * @param list<Log>                                     $logs
+     * @param BesideLog|null                                $beside held against it
      * @param list<string>                                  $doubts what the log cannot tell
      * @param array<string, LoopChange>                     $loops  by axis
      * @param CurveView|null                                $curve  where it was asked for
@@ -28,6 +29,7 @@ final readonly class FiltersView
         public ?Log $log,
         public array $logs,
         public ?FilterFigures $figures,
+        public ?BesideLog $beside,
         public array $doubts,
         public array $loops,
         public ?DPick $dPick,

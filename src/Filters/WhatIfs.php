@@ -17,8 +17,10 @@ use Ortholex\Core\Filters\DCutoffs;
 use Ortholex\Core\Filters\TradeOff;
 use Ortholex\Core\Filters\WhatIf;
 use Ortholex\Core\Filters\WhatIfAxis;
+use Ortholex\Core\Filters\WhatIfMap;
 use Ortholex\Core\FlightLog\Traces;
 use Ortholex\Core\Report\FlightAnalysis;
+use Ortholex\Core\Report\MapChart;
 use Ortholex\Core\Tuning\LoopReport;
 
 /** Logs run through chains that they need not have been flown with; what several chains share is worked out once. */
@@ -47,6 +49,12 @@ final readonly class WhatIfs
         $current = $this->names->of($craft, $set);
 
         return WhatIf::behind($this->notched($log, $current), $current);
+    }
+
+    /** Of a log with the chain that it was itself flown with. */
+    public function asFlown(Log $log): WhatIf
+    {
+        return WhatIf::behind($this->notched($log, $log->settings), $log->settings);
     }
 
     /** @return array{float, float} delay at 30 Hz of the rate path, and of the D path behind it, ms; the mean of the axes */
@@ -131,6 +139,20 @@ final readonly class WhatIfs
         })[0];
 
         return null === $band ? null : DCutoffs::of($behind, $current, $d, $band, $notched->loopHz, $notched->logHz);
+    }
+
+    /** The noise map behind a chain, over throttle; null where the log has not what it takes. */
+    public function map(Craft $craft, Log $log, SettingSet $set, Axis $axis): ?MapChart
+    {
+        $current = $this->names->of($craft, $set);
+        $from = [FlightAnalysis::VERSION, $log->sha256, $log->turned, self::only($current, self::CHAIN), $axis->value];
+
+        return $this->workedOut->once('what_if_map', $from, function () use ($log, $current, $axis): ?MapChart {
+            $flight = $this->logs->load($log, [...$this->wanted($log), 'throttle_pct']);
+            $map = WhatIfMap::of($flight, $current, $axis, FlightAnalysis::throttle($flight));
+
+            return null === $map || [] === $map->density ? null : MapChart::of($map);
+        });
     }
 
     private function notched(Log $log, SettingSet $current): BehindNotches

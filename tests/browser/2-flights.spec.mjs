@@ -1,11 +1,11 @@
 import { readFileSync } from 'node:fs';
 import { gzipSync } from 'node:zlib';
-import { expect, link, readAt, started, test } from './hands.mjs';
+import { expect, idOf, link, readAt, started, test } from './hands.mjs';
 
 const readout = async (page) => Number((await page.locator('#reading').innerText()).split(' ')[0]);
 
 test('traces zoom and move from the whole flight to ten milliseconds', async ({ page }) => {
-    await page.goto('/craft/curlew/52?log=1');
+    await page.goto(`/craft/curlew/52?log=${await idOf(page, 'curlew', 'C-0001')}`);
     const traces = page.locator('#traces');
     await expect(traces).toHaveAttribute('data-drawn', /\d/);
     const box = await traces.boundingBox();
@@ -53,7 +53,7 @@ test('traces zoom and move from the whole flight to ten milliseconds', async ({ 
 });
 
 test('noise shows peaks by axis, two logs together, and exports', async ({ page }) => {
-    await page.goto('/craft/curlew/53?log=2');
+    await page.goto(`/craft/curlew/53?log=${await idOf(page, 'curlew', 'C-0002')}`);
     // The map first, with its ridges; then the spectrum.
     await expect(page.locator('#noise-map')).toBeVisible();
     await readAt(page, '#noise-map', { x: 300, y: 200 }, /\d+ %\s+\d+ Hz/);
@@ -184,7 +184,7 @@ test("Bittern's flight: the motor that lost thrust is named, and a clean flight 
 });
 
 test('noise maps of two logs with their difference; against rotor speed; zoom by drag and keys; numbers out', async ({ page }) => {
-    await page.goto('/craft/curlew/53?log=2');
+    await page.goto(`/craft/curlew/53?log=${await idOf(page, 'curlew', 'C-0002')}`);
     const map = page.locator('#noise-map');
     await expect(map).toBeVisible();
     await started(page);
@@ -219,20 +219,21 @@ test('noise maps of two logs with their difference; against rotor speed; zoom by
     // A second log beside it: two maps, and one minus the other.
     await page.getByLabel('beside it').selectOption('1');
     await expect(page.locator('.beside-chip')).toHaveCount(1);
-    await expect(page.locator('.says')).toContainText(/C-000\d minus C-000\d/);
+    await expect(page.locator('.says')).toContainText(/C-\d{4} minus C-\d{4}/);
     await expect(page.locator('.map-key')).toContainText('solid standing');
     await started(page);
-    await readAt(page, '#noise-map', { x: 200, y: 120 }, /minus C-000\d/);
+    await readAt(page, '#noise-map', { x: 200, y: 120 }, /minus C-\d{4}/);
     const [numbers] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'CSV' }).click()]);
     const rows = readFileSync(await numbers.path(), 'utf8').split('\n');
     expect(rows[0]).toBe('log,throttle_pct,hz,db');
     expect(rows.some((r) => / minus /.test(r))).toBe(true);
-    await page.getByRole('button', { name: /^Take C-000\d away$/ }).click();
+    await page.getByRole('button', { name: /^Take C-\d{4} away$/ }).click();
     await expect(page.locator('.beside-chip')).toHaveCount(0);
 });
 
 test('two logs locked to each other, lined up, and rows chosen by name', async ({ page }) => {
-    await page.goto('/craft/curlew/52?log=1&beside[]=2');
+    const [one, two] = [await idOf(page, 'curlew', 'C-0001'), await idOf(page, 'curlew', 'C-0002')];
+    await page.goto(`/craft/curlew/52?log=${one}&beside[]=${two}`);
     const traces = page.locator('#traces');
     await expect(traces).toHaveAttribute('data-drawn-other', /\d/);
     await started(page);
@@ -259,7 +260,7 @@ test('two logs locked to each other, lined up, and rows chosen by name', async (
     await page.mouse.move(box.x + 310, box.y + 160);
     await expect(page.locator('#values dt')).toHaveCount(3);
     // The choice is kept for the next log.
-    await page.goto('/craft/curlew/52?log=2');
+    await page.goto(`/craft/curlew/52?log=${two}`);
     await started(page);
     await page.getByLabel('Rows of traces').selectOption('names');
     await page.mouse.move(box.x + 310, box.y + 160);
@@ -267,7 +268,7 @@ test('two logs locked to each other, lined up, and rows chosen by name', async (
 });
 
 test('the step window by window: seen, stepped through, excluded and included again', async ({ page }) => {
-    await page.goto('/craft/curlew/54?log=1');
+    await page.goto(`/craft/curlew/54?log=${await idOf(page, 'curlew', 'C-0001')}`);
     await expect(page.locator('#response-plot canvas')).toBeVisible();
     await started(page);
     const used = () => page.locator('[data-rank="roll"] td').nth(8).innerText();

@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
-import { expect, link, started, test } from './hands.mjs';
+import { expect, idOf, link, started, test } from './hands.mjs';
 
 const BUILT = [
     '11',
@@ -23,16 +23,25 @@ const BUILT = [
     '53',
     '54',
     '55',
-    '51/2',
-    '52?log=1&beside[]=2',
-    '53?log=1&beside[]=2',
-    '54?log=1&beside[]=2',
+    '51/C-0002',
+    '52?log=C-0001&beside[]=C-0002',
+    '53?log=C-0001&beside[]=C-0002',
+    '54?log=C-0001&beside[]=C-0002',
+    '62?log=C-0001&beside[]=C-0002',
+    '63',
+    '53/desk',
     '61',
     '62',
     '71',
     '72',
     '73',
 ];
+
+// With the ids of the logs that it names.
+const built = async (page) => {
+    const ids = { 'C-0001': await idOf(page, 'curlew', 'C-0001'), 'C-0002': await idOf(page, 'curlew', 'C-0002') };
+    return BUILT.map((s) => s.replaceAll(/C-000\d/g, (code) => ids[code]));
+};
 
 test('keys go to sheets, find anything, show themselves', async ({ page }) => {
     await page.goto('/craft/curlew/51');
@@ -84,7 +93,7 @@ test('the strip folds away and the theme is kept', async ({ page }) => {
 
 test('nothing is cut off at 900 wide', async ({ page }) => {
     await page.setViewportSize({ width: 900, height: 800 });
-    for (const sheet of BUILT) {
+    for (const sheet of await built(page)) {
         await page.goto(`/craft/curlew/${sheet}`);
         const over = await page.evaluate(() =>
             [...document.querySelectorAll('.head, .tabs, .drawing, .says, .bench')]
@@ -120,7 +129,7 @@ for (const theme of ['light', 'dark']) {
             '/craft/curlew/13',
             '/craft/dunlin/11',
             '/craft/curlew/12?image=loam-26.06-quern-f7',
-            ...BUILT.map((s) => `/craft/curlew/${s}`),
+            ...(await built(page)).map((s) => `/craft/curlew/${s}`),
         ]) {
             await page.goto(path);
             await started(page);

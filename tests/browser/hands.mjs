@@ -52,6 +52,12 @@ export async function link(page, slug) {
 
 export const trayIsOpen = (page) => page.locator('#tray').evaluate((tray) => tray.open);
 
+/** Id of a log by its code: crafts fly their past side by side, so that ids come as they come. */
+export async function idOf(page, slug, code) {
+    await page.goto(`/craft/${slug}/51`);
+    return page.locator('#logs tbody tr[data-log]', { hasText: code }).first().getAttribute('data-log');
+}
+
 // Commits what is staged, and waits until the page has come back with its new revision.
 export async function commit(page, reason) {
     const revision = page.locator('.title .fig').nth(1);

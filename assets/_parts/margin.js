@@ -1,6 +1,6 @@
 // The map's margin along its frequency axis: the spectrum of the whole flight, measured behind filtered, power growing away from the
 // map. It shares the map's frequency and its zoom.
-import { ink } from '../_parts/ink.js';
+import { ink } from './ink.js';
 
 export const WIDTH = 104;
 // A step of the power axis.

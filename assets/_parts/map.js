@@ -1,7 +1,7 @@
-// Sheet 53, the noise maps: power over throttle or rotor speed and frequency, with ridges and where the notches sat;
+// Noise maps: power over throttle or rotor speed and frequency, with ridges and where the notches sat;
 // several logs side by side, and their differences. Bins without data are hatched. Only drawing and moving about.
-import { ink } from '../_parts/ink.js';
-import { nice, sized, spread, stroked } from '../_parts/canvas.js';
+import { ink } from './ink.js';
+import { nice, sized, spread, stroked } from './canvas.js';
 import { margin, said, WIDTH } from './margin.js';
 
 const GAP = 14;
