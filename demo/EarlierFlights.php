@@ -21,7 +21,7 @@ final readonly class EarlierFlights
             'curlew' => self::curlew(),
             'bittern' => [
                 new DemoFlight(Card::HoverAndClimb, 100),
-                new DemoFlight(Card::Cruise, 101, fault: 'lost_sync'),
+                new DemoFlight(Card::Cruise, 101, 40, 'lost_sync'),
                 new DemoFlight(Card::Survey, 102, change: self::RATE),
             ],
             default => [],

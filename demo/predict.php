@@ -16,6 +16,7 @@ use Ortholex\Bench\Flight\Recording\CsvRecorder;
 use Ortholex\Core\Control\RateFilters;
 use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\Craft\SettingSet;
+use Ortholex\Core\Filters\ClosedLoop;
 use Ortholex\Core\Filters\WhatIf;
 use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\FlightLog\FlightLog;
@@ -46,6 +47,21 @@ function flight(CraftPhysics $craft, SettingSet $set, Card $card, int $seconds, 
     return $log;
 }
 
+/**
+ * @param list<float> $x
+ *
+ * @return list<float>
+ */
+function differences(array $x): array
+{
+    $out = [];
+    for ($i = 1, $n = count($x); $i < $n; ++$i) {
+        $out[] = $x[$i] - $x[$i - 1];
+    }
+
+    return $out;
+}
+
 /** Phase delay about 30 Hz of the filtered rate behind the measured one, ms. */
 function delayMs(FlightLog $log, Axis $axis): float
 {
@@ -53,18 +69,27 @@ function delayMs(FlightLog $log, Axis $axis): float
     $n = 2 ** (int) round(log($rate, 2));
     $fft = Fft::ofSize($n);
     $taper = HannWindow::ofSize($n)->weights;
-    [$measured, $filtered] = [$log->trace(Traces::measuredRate($axis)), $log->trace((string) $log->rateAsFlown($axis))];
+    // Both as differences: what leaks from the strong low frequencies is gone, and how late one is behind the other stays.
+    $measured = differences(differences($log->trace(Traces::measuredRate($axis))));
+    $filtered = differences(differences($log->trace((string) $log->rateAsFlown($axis))));
     [$from, $to] = [(int) round((26 * $n) / $rate), (int) round((34 * $n) / $rate)];
-    $re = $im = 0.0;
+    $re = $im = [];
     for ($at = 0; $at + $n <= count($measured); $at += $n >> 1) {
         $one = CrossSpectra::of($fft, array_slice($measured, $at, $n), array_slice($filtered, $at, $n), $taper, $to);
         for ($k = $from; $k <= $to; ++$k) {
-            $re += $one['cr'][$k];
-            $im += $one['ci'][$k];
+            $re[$k] = ($re[$k] ?? 0.0) + $one['cr'][$k];
+            $im[$k] = ($im[$k] ?? 0.0) + $one['ci'][$k];
         }
     }
+    // Each frequency by its own: the low ones have most of the power, and would pass for 30 Hz.
+    $late = $weight = 0.0;
+    foreach ($re as $k => $r) {
+        $w = hypot($r, $im[$k]);
+        $late += $w * (-atan2($im[$k], $r) / (2 * M_PI * $k * $rate / $n));
+        $weight += $w;
+    }
 
-    return (-atan2($im, $re) / (2 * M_PI * 30)) * 1e3;
+    return 1e3 * $late / $weight;
 }
 
 /** @param list<float> $off */
@@ -99,8 +124,9 @@ if ('loop' !== $which) {
         $base = settings($name)->with(['motors.rpm_feedback' => true, 'gain.roll.p' => 22.0, 'gain.roll.d' => 2.2]);
         $base = $base->with(['gain.pitch.p' => 22.0, 'gain.pitch.d' => 2.2]);
         $log = flight($craft, $base, Card::HoverAndClimb, 30, 1);
+        $loop = ClosedLoop::in($log, $base);
         foreach ($changes as $change) {
-            $with = WhatIf::of($log, $base->with($change));
+            $with = WhatIf::of($log, $base->with($change), $loop);
             // The next flight: the same pilot and weather, other filters.
             $next = flight($craft, $base->with($change), Card::HoverAndClimb, 30, 1);
             foreach ([Axis::Roll, Axis::Pitch] as $axis) {

@@ -36,22 +36,25 @@ final readonly class WhatIf
     {
     }
 
-    /** @param SettingSet $chain filters, and gains where noise behind them is wanted; what it leaves out is off */
-    public static function of(FlightLog $log, SettingSet $chain): self
+    /**
+     * @param SettingSet      $chain filters, and gains where noise behind them is wanted; what it leaves out is off
+     * @param ClosedLoop|null $loop  how the craft would fly otherwise; where it is not known, it shakes as it did
+     */
+    public static function of(FlightLog $log, SettingSet $chain, ?ClosedLoop $loop = null): self
     {
-        return self::behind(BehindNotches::of($log, $chain), $chain);
+        return self::behind(BehindNotches::of($log, $chain), $chain, $loop);
     }
 
     /**
      * @param BehindNotches $notched by the same notches as the chain has
      */
-    public static function behind(BehindNotches $notched, SettingSet $chain): self
+    public static function behind(BehindNotches $notched, SettingSet $chain, ?ClosedLoop $loop = null): self
     {
         $fixed = RateFilters::of($chain->with(['notch.motor.orders' => '']), $notched->loopHz);
         $late = $fixed->ratePath->phaseDelay(self::DELAY_AT_HZ);
         $axes = [];
         foreach ($notched->axes as $axis => $one) {
-            $filtered = self::through($one['left'], $fixed->ratePath);
+            $filtered = self::through(self::asItWouldFly($one['left'], $loop?->ratio(Axis::from($axis), $chain)), $fixed->ratePath);
             $axes[$axis] = new WhatIfAxis(
                 $one['measured'],
                 $filtered,
@@ -63,7 +66,38 @@ final readonly class WhatIf
             );
         }
 
-        return new self($axes, $notched->doubts);
+        return new self($axes, self::doubts($notched->doubts, array_keys($axes), $loop));
+    }
+
+    /**
+     * Where the loop is known on every axis it is reckoned with.
+     *
+     * @param list<Fact>   $doubts
+     * @param list<string> $axes
+     *
+     * @return list<Fact>
+     */
+    private static function doubts(array $doubts, array $axes, ?ClosedLoop $loop): array
+    {
+        $unknown = array_filter($axes, static fn (string $axis): bool => null === $loop || !$loop->knows(Axis::from($axis)));
+
+        return [] !== $axes && [] === $unknown
+            ? array_values(array_filter($doubts, static fn (Fact $f): bool => WhatIfDoubt::OpenLoop !== $f->code))
+            : $doubts;
+    }
+
+    /** @param \Closure(float): float|null $ratio of power */
+    private static function asItWouldFly(Spectrum $left, ?\Closure $ratio): Spectrum
+    {
+        if (null === $ratio) {
+            return $left;
+        }
+        $density = [];
+        foreach ($left->density as $k => $v) {
+            $density[] = $v * $ratio($k * $left->stepHz);
+        }
+
+        return Spectrum::of($left->stepHz, $density, $left->segments);
     }
 
     /** The rate at which the loop ran: the chain's word, the log's, or the log's own rate where both are silent and it is higher. */

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Filters;
 
-use Ortholex\Core\Filters\DCutoff;
-use Ortholex\Core\Filters\DCutoffs;
+use Ortholex\Core\Filters\Cutoff\DCutoff;
+use Ortholex\Core\Filters\Cutoff\DCutoffs;
 
 /** Cutoffs for D of the axis that needs the lowest. */
 final readonly class DPick

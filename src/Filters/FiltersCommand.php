@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Filters;
 
+use Ortholex\App\FlightLog\HeadSettings;
 use Ortholex\App\FlightLog\LogOptions;
 use Ortholex\App\Settings\File\SettingsFile;
 use Ortholex\App\Settings\File\SettingsFileError;
@@ -11,6 +12,7 @@ use Ortholex\App\Words\Aside;
 use Ortholex\App\Words\Words;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Filters\Candidate;
+use Ortholex\Core\Filters\ClosedLoop;
 use Ortholex\Core\Filters\TradeOff;
 use Ortholex\Core\Filters\WhatIf;
 use Ortholex\Core\FlightLog\LogError;
@@ -60,8 +62,9 @@ final class FiltersCommand extends Command
 
             return Aside::refuse($output, $said);
         }
-        $with = WhatIf::of($log, $chain);
-        $other = null === $than ? null : WhatIf::of($log, $than);
+        $loop = ClosedLoop::in($log, HeadSettings::of($log->settings));
+        $with = WhatIf::of($log, $chain, $loop);
+        $other = null === $than ? null : WhatIf::of($log, $than, $loop);
         $curve = true === $input->getOption('trade-off') ? TradeOff::of($log, $chain, [], $this->together) : null;
         if (true === $input->getOption('json')) {
             $output->writeln(json_encode($this->told($with, $other, $curve), self::JSON), OutputInterface::OUTPUT_RAW);

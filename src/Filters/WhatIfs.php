@@ -13,7 +13,8 @@ use Ortholex\App\Settings\CurrentNames;
 use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Filters\BehindNotches;
-use Ortholex\Core\Filters\DCutoffs;
+use Ortholex\Core\Filters\ClosedLoop;
+use Ortholex\Core\Filters\Cutoff\DCutoffs;
 use Ortholex\Core\Filters\TradeOff;
 use Ortholex\Core\Filters\WhatIf;
 use Ortholex\Core\Filters\WhatIfAxis;
@@ -48,7 +49,15 @@ final readonly class WhatIfs
     {
         $current = $this->names->of($craft, $set);
 
-        return WhatIf::behind($this->notched($log, $current), $current);
+        return WhatIf::behind($this->notched($log, $current), $current, $this->loop($log));
+    }
+
+    /** How other filters would make the craft fly otherwise, as far as the log tells. */
+    private function loop(Log $log): ClosedLoop
+    {
+        $charts = $this->analyses->charts($log);
+
+        return new ClosedLoop($charts->plants, $log->settings, $charts->rotorHz);
     }
 
     /** Of a log with the chain that it was itself flown with. */

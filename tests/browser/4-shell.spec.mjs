@@ -117,7 +117,7 @@ const INKS = ['color-contrast', 'link-in-text-block'];
 
 for (const theme of ['light', 'dark']) {
     test(`axe finds nothing serious on any built sheet, ${theme}`, async ({ page, context, baseURL }) => {
-        test.setTimeout(180_000);
+        test.setTimeout(300_000);
         await context.addCookies([{ name: 'theme', value: theme, url: baseURL }]);
         await link(page, 'curlew');
         await page.goto('/craft/curlew/61?axis=yaw');

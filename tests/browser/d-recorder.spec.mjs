@@ -28,6 +28,8 @@ test('51: a flight without its cable lies on the recorder; it is fetched, and er
     await expect(rows).toHaveCount(before + 1, { timeout: 60_000 });
     await expect(rows.first()).toContainText('Cruise');
     await expect(page.locator('#recorder')).toContainText('all in the book');
+    // It is still being looked at: until then nothing is erased.
+    await expect(page.locator('.job .progress')).toHaveCount(0, { timeout: 60_000 });
     await started(page);
     await page.locator('#erase').click();
     await expect(page.locator('#recorder')).toContainText('0 recordings', { timeout: 60_000 });

@@ -6,6 +6,7 @@ namespace Ortholex\App\Logs\Import;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Book\Craft;
+use Ortholex\App\FlightLog\HeadSettings;
 use Ortholex\App\FlightLog\Log;
 use Ortholex\App\FlightLog\LogStore;
 use Ortholex\App\FlightLog\LogStored;
@@ -13,17 +14,12 @@ use Ortholex\App\Report\AnalysisStore;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\JobProgress;
 use Ortholex\App\Work\JobState;
-use Ortholex\Core\Control\GainSetB;
-use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\FlightLog\LogError;
 use Ortholex\Core\FlightLog\Reading\LogPlan;
 use Ortholex\Core\FlightLog\Segment;
 use Ortholex\Core\FlightLog\TimeFault;
 use Ortholex\Core\Recorder\LogFile;
 use Ortholex\Core\Recorder\RecordingError;
-use Ortholex\Core\Settings\Migration\FormerNames;
-use Symfony\Component\Yaml\Exception\ParseException;
-use Symfony\Component\Yaml\Yaml;
 use Symfony\Contracts\EventDispatcher\EventDispatcherInterface;
 
 /** The one road by which logs come in: reader, columns, store, analysis. All of a log is stored, or nothing. */
@@ -107,7 +103,7 @@ final readonly class LogImport
             ),
             $flight->badRows->toArray(),
             $flight->settings,
-            self::settings($flight->settings),
+            HeadSettings::of($flight->settings),
             $flight->leftOut,
         );
         $log->recording = $recording;
@@ -139,28 +135,5 @@ final readonly class LogImport
         }
 
         return false;
-    }
-
-    /** From the head; none when it is no flat YAML. */
-    private static function settings(string $head): SettingSet
-    {
-        try {
-            $data = Yaml::parse($head);
-            $data = \is_array($data) ? FormerNames::carry($data) : $data;
-        } catch (ParseException) {
-            // Someone else's comments are no settings; the head itself is kept as it was.
-            return SettingSet::none();
-        }
-        $settings = [];
-        foreach (\is_array($data) ? $data : [] as $name => $value) {
-            if (\is_string($name) && \is_scalar($value)) {
-                $settings[$name] = $value;
-            }
-        }
-
-        $set = SettingSet::of($settings);
-
-        // What flew counts, not what stood beside it.
-        return 'b' === ($settings['flight.gain_set'] ?? null) ? GainSetB::applied($set) : $set;
     }
 }

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\Tests\core\Filters;
 
 use Ortholex\Core\Craft\SettingSet;
-use Ortholex\Core\Filters\DCutoffs;
+use Ortholex\Core\Filters\Cutoff\DCutoffs;
 use Ortholex\Core\Signal\Spectrum;
 use Ortholex\Tests\core\Lcg;
 use PHPUnit\Framework\TestCase;

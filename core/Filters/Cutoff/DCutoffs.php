@@ -2,11 +2,12 @@
 
 declare(strict_types=1);
 
-namespace Ortholex\Core\Filters;
+namespace Ortholex\Core\Filters\Cutoff;
 
 use Ortholex\Core\Control\LowPass;
 use Ortholex\Core\Control\RateFilters;
 use Ortholex\Core\Craft\SettingSet;
+use Ortholex\Core\Filters\WhatIf;
 use Ortholex\Core\Signal\CrossSpectra;
 use Ortholex\Core\Signal\Fft;
 use Ortholex\Core\Signal\FilterChain;

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Ortholex\Core\Filters;
+namespace Ortholex\Core\Filters\Cutoff;
 
 /** One cutoff of D's own low-pass: what noise it lets through, and what it costs. */
 final readonly class DCutoff
