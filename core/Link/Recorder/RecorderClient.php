@@ -31,19 +31,19 @@ final readonly class RecorderClient
     {
         $request = Request::to(Task::ReadRecorder);
         $bytes = $this->board->request(Message::RECORDER, \chr(self::ABOUT), $request, self::TIMEOUT_MS);
-        /** @var array{bytes: int, free: int, busy: float, count: int}|false $head */
-        $head = \strlen($bytes) < self::ABOUT_BYTES ? false : unpack('Vbytes/Vfree/gbusy/vcount', $bytes);
-        if (false === $head || \strlen($bytes) !== self::ABOUT_BYTES + 8 * $head['count']) {
+        /** @var array{bytes: int, free: int, busy: float, count: int}|false $told */
+        $told = \strlen($bytes) < self::ABOUT_BYTES ? false : unpack('Vbytes/Vfree/gbusy/vcount', $bytes);
+        if (false === $told || \strlen($bytes) !== self::ABOUT_BYTES + 8 * $told['count']) {
             throw LinkError::answerTooShort($request);
         }
         $recordings = [];
-        for ($i = 0; $i < $head['count']; ++$i) {
+        for ($i = 0; $i < $told['count']; ++$i) {
             /** @var array{number: int, bytes: int} $one */
             $one = (array) unpack('Vnumber/Vbytes', $bytes, self::ABOUT_BYTES + 8 * $i);
             $recordings[$one['number']] = $one['bytes'];
         }
 
-        return new RecorderState($head['bytes'], $head['free'], $head['busy'], $recordings);
+        return new RecorderState($told['bytes'], $told['free'], $told['busy'], $recordings);
     }
 
     /** @throws LinkError also where it gave fewer bytes than there should be */

@@ -40,7 +40,7 @@ final readonly class RecorderView
     /** In minutes and seconds. */
     public function room(): string
     {
-        return \sprintf('%d min %02d s', intdiv((int) $this->leftS, 60), (int) $this->leftS % 60);
+        return \sprintf('%u min %02u s', intdiv((int) $this->leftS, 60), (int) $this->leftS % 60);
     }
 
     /** @return list<int> numbers of those that are not in the book */

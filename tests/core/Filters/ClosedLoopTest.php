@@ -53,7 +53,8 @@ final class ClosedLoopTest extends TestCase
     {
         $loop = new ClosedLoop(['roll' => AxisPlant::known(600.0, 0.025, 0.001, 0.1)], SettingSet::of(self::FLOWN), [170.0]);
         self::assertNull($loop->ratio(Axis::Roll, SettingSet::of(self::FLOWN)));
-        self::assertNull($loop->ratio(Axis::Pitch, SettingSet::of(['rate_path.stage.1.cutoff_hz' => 60.0])), 'of that axis nothing is known');
+        $other = SettingSet::of(['rate_path.stage.1.cutoff_hz' => 60.0]);
+        self::assertNull($loop->ratio(Axis::Pitch, $other), 'of that axis nothing is known');
         // A chain without gains is flown with those of the log.
         $chain = SettingSet::of(['rate_path.stage.1.kind' => 'first_order', 'rate_path.stage.1.cutoff_hz' => 60.0]);
         self::assertNotNull($loop->ratio(Axis::Roll, $chain));
