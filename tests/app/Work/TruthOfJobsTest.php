@@ -9,7 +9,6 @@ use Ortholex\App\FlightLog\Log;
 use Ortholex\App\Work\CraftLocks;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\JobProgress;
-use Ortholex\App\Work\JobRunner;
 use Ortholex\App\Work\Jobs;
 use Ortholex\App\Work\JobState;
 use Ortholex\Tests\app\AppCase;
@@ -113,29 +112,35 @@ final class TruthOfJobsTest extends AppCase
         self::assertStringContainsString('already here as C-0001', $third->message);
     }
 
-    /** What killed flights have left on the recorder is swept away by the next; what is being written is not. */
+    /** A flight whose process was killed has a recording as far as it went, torn where it ended: it is fetched like any other. */
     #[Group('slow')]
-    public function testRecordingsOfKilledFlightsAreSweptAway(): void
+    public function testWhatAKilledFlightRecordedIsFetched(): void
     {
         $this->link();
         $this->ready();
-        $folder = self::data().'/recorder';
-        @mkdir($folder);
-        $killed = new Job($this->craft(), 'fly', 'Fly Cruise', [], microtime(true) - 900);
-        $killed->state = JobState::Interrupted;
-        $waiting = new Job($this->craft('bittern'), 'fly', 'Fly Cruise', [], microtime(true));
-        foreach ([$killed, $waiting] as $job) {
-            $this->entities()->persist($job);
-        }
-        $this->entities()->flush();
-        foreach ([(int) $killed->id, (int) $waiting->id, 99_999] as $id) {
-            file_put_contents("$folder/job-$id.csv", 'time_s,');
-        }
-        $flown = new Job($this->craft(), 'fly', 'Fly', ['card' => 'cruise', 'seed' => 2, 'seconds' => 6], microtime(true));
-        $this->entities()->persist($flown);
-        $this->entities()->flush();
-        self::getContainer()->get(JobRunner::class)->run((int) $flown->id);
-        self::assertSame(["job-$waiting->id.csv"], array_map(basename(...), glob("$folder/*") ?: []));
+        $this->job('fly', ['card' => 'cruise', 'seed' => 2, 'seconds' => 6]);
+        $held = $this->world()->recorder()->read(1, 0, 1 << 28);
+        // The next was killed in the middle of a page.
+        $memory = $this->world()->recorder();
+        self::assertSame(2, $memory->begin());
+        $memory->append(2, substr($held, 0, (int) (0.6 * \strlen($held))));
+        $job = $this->job('fetch', ['recordings' => [2]]);
+        self::assertSame(JobState::Done, $job->state, $job->message);
+        $log = $this->entities()->find(Log::class, $job->result['log']);
+        self::assertNotNull($log);
+        self::assertGreaterThan(2.0, $log->durationS);
+        self::assertLessThan(4.5, $log->durationS);
+        // Of one whose process was killed at its first byte nothing can be read, and that is said.
+        self::assertSame(3, $memory->begin());
+        $memory->append(3, substr($held, 0, 20));
+        self::assertStringContainsString('No head of a recording', $this->job('fetch', ['recordings' => [3]])->message);
+        // It holds up none of those after it.
+        self::assertSame(4, $memory->begin());
+        $memory->append(4, substr($held, 0, (int) (0.5 * \strlen($held))));
+        $both = $this->job('fetch', ['recordings' => [3, 4]]);
+        self::assertSame(JobState::HalfDone, $both->state);
+        self::assertStringContainsString('Recording 3: No head', $both->message);
+        self::assertIsInt($both->result['log'] ?? null);
     }
 
     /** A pilot comes home with several logs: they come in one after the other, in their order, and what held them up may even be killed. */
