@@ -35,8 +35,8 @@ use Symfony\Component\DependencyInjection\Attribute\TaggedIterator;
 #[AsCommand(name: 'app:earlier-flights', description: 'Flies what a craft of the demo has flown before; started by the set-up itself.')]
 final class EarlierFlightsCommand extends Command
 {
-    /** Whose flights are whose is told by the second: between two series lies a whole one. */
-    private const BETWEEN_US = 1_100_000;
+    /** Whose flights are whose is told by the second; no flight takes less. */
+    private const AFTER = '+1 second';
 
     /** @param iterable<JobHandler> $handlers */
     public function __construct(
@@ -81,14 +81,13 @@ final class EarlierFlightsCommand extends Command
 
     private function series(Craft $craft, DemoSeries $demo, OutputInterface $output): void
     {
-        usleep(self::BETWEEN_US);
         $base = $this->benches->of($craft)->aboard()->settings ?? SettingSet::none();
         $parts = '' !== $demo->part;
         $card = $demo->flights[0]->card ?? Card::MixedSticks;
         $values = $parts ? array_map('floatval', range(1, \count($demo->variants))) : $demo->values;
         $settings = $parts ? [SeriesPlan::REPLACED] : $demo->settings;
         $baseline = $parts ? 1.0 : $base->number($settings[0]);
-        $series = new Series($craft, $settings, $values, $baseline, $card, $base, new \DateTimeImmutable());
+        $series = new Series($craft, $settings, $values, $baseline, $card, $base, new \DateTimeImmutable(self::AFTER));
         [$series->part, $series->variants] = [$demo->part, $demo->variants];
         $this->entities->persist($series);
         $this->entities->flush();
@@ -99,7 +98,6 @@ final class EarlierFlightsCommand extends Command
             }
         }
         $this->series->end($series);
-        usleep(self::BETWEEN_US);
     }
 
     /** The craft is powered, flown with what was set then, and put back. */
