@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\Bench\Board;
 
 use Ortholex\Bench\Flight\Airframe\CraftPhysics;
+use Ortholex\Bench\Flight\Sensors\Gyro;
 use Ortholex\Bench\Flight\Sensors\Noise;
 
 /**
@@ -17,15 +18,6 @@ final readonly class DeskShake
     private const AT_SIX_DPS = 0.3;
 
     private const SIX = 0.06;
-
-    /** Its analogue low-pass is this far down at, Hz. */
-    private const SOFT_HZ = 450.0;
-
-    /** A loose arm rings here, about pitch and, weaker, about roll. */
-    private const LOOSE_ARM = [
-        ['axis' => 1, 'hz' => 187.0, 'damping' => 0.015, 'gain' => 1.6],
-        ['axis' => 0, 'hz' => 187.0, 'damping' => 0.015, 'gain' => 0.5],
-    ];
 
     /** @param list<string> $faults */
     public function __construct(private CraftPhysics $craft, private array $faults)
@@ -46,10 +38,10 @@ final readonly class DeskShake
         $shafts = [];
         foreach ($hz as $i => $f) {
             $a = (self::AT_SIX_DPS * $this->craft->imbalance[$i] / $mean) * ((60 * $f) / $this->craft->maxRpm / self::SIX);
-            $shafts[] = [2 * \M_PI * $f / $rateHz, $a / (1 + ($f / self::SOFT_HZ) ** 2), 1.3 * $axis + 2.1 * $i + $seed];
+            $shafts[] = [2 * \M_PI * $f / $rateHz, $a / (1 + ($f / Gyro::SOFT_HZ) ** 2), 1.3 * $axis + 2.1 * $i + $seed];
         }
         $bodies = [];
-        foreach ([...$this->craft->resonances, ...\in_array('loose_arm', $this->faults, true) ? self::LOOSE_ARM : []] as $r) {
+        foreach ([...$this->craft->resonances, ...\in_array('loose_arm', $this->faults, true) ? Gyro::LOOSE_ARM : []] as $r) {
             if ($r['axis'] === $axis) {
                 $w = 2 * \M_PI * $r['hz'] / $rateHz;
                 $pole = exp(-$r['damping'] * $w);

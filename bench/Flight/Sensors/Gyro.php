@@ -15,13 +15,13 @@ use Ortholex\Core\Craft\SettingSet;
 final class Gyro
 {
     /** Its analogue low-pass is this far down at, Hz. */
-    private const SOFT_HZ = 450.0;
+    public const SOFT_HZ = 450.0;
 
     /** Steps per deg/s: 2000 deg/s over 15 bits. */
     private const STEPS_PER_DPS = 16.4;
 
     /** A loose arm rings here, about pitch and, weaker, about roll. */
-    private const LOOSE_ARM = [
+    public const LOOSE_ARM = [
         ['axis' => 1, 'hz' => 187.0, 'damping' => 0.015, 'gain' => 1.6],
         ['axis' => 0, 'hz' => 187.0, 'damping' => 0.015, 'gain' => 0.5],
     ];
