@@ -30,13 +30,17 @@ final readonly class AnalyseHandler implements JobHandler
     public function run(Job $job, JobProgress $progress): array
     {
         $id = $job->parameters['log'] ?? null;
-        $passage = $job->parameters['passage'] ?? null;
+        $named = $job->parameters['passage'] ?? null;
         $log = $this->book->one($job->craft, \is_int($id) ? $id : 0, true);
-        if (null !== $passage && null === $this->book->passage($log, \is_int($passage) ? $passage : 0)) {
+        $passage = $this->book->passage($log, \is_int($named) ? $named : 0);
+        if (null !== $named && null === $passage) {
             throw LogError::of('The passage was dropped meanwhile.');
         }
         $progress->at(0.1, 'looking at '.$log->code);
-        $this->analyses->compute($log, $this->book->passage($log, \is_int($passage) ? $passage : 0));
+        // Two tabs may have asked for it.
+        if (!$this->analyses->has($log, $passage)) {
+            $this->analyses->compute($log, $passage);
+        }
 
         return ['log' => $log->id, 'code' => $log->code];
     }

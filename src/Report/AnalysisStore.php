@@ -4,10 +4,13 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Report;
 
+use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\Connection;
 use Ortholex\App\FlightLog\Log;
 use Ortholex\App\FlightLog\LogStore;
 use Ortholex\App\FlightLog\Passage;
+use Ortholex\App\Work\Job;
+use Ortholex\App\Work\JobState;
 use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\Fact\Stored;
 use Ortholex\Core\Report\AxisAnalysis;
@@ -24,8 +27,8 @@ use Ortholex\Core\Together\Together;
  */
 final class AnalysisStore
 {
-    /** Values, all traces together, beyond which no page waits. */
-    private const MOST_AT_ONCE = 8_000_000;
+    /** Values, all traces together, beyond which no page waits: some two seconds. */
+    private const MOST_AT_ONCE = 1_000_000;
 
     /** @var array<string, Report> by key: a page asks for the same one from several places */
     private array $reports = [];
@@ -41,7 +44,7 @@ final class AnalysisStore
     /**
      * What a log's analysis says.
      *
-     * @throws NotYetAnalysed when it is long and not at hand
+     * @throws NotYetAnalysed when it is not at hand, and long or under way
      */
     public function report(Log $log, ?Passage $of = null): Report
     {
@@ -51,7 +54,7 @@ final class AnalysisStore
     /**
      * The curves behind it.
      *
-     * @throws NotYetAnalysed when it is long and not at hand
+     * @throws NotYetAnalysed when it is not at hand, and long or under way
      */
     public function charts(Log $log, ?Passage $of = null): Charts
     {
@@ -61,7 +64,7 @@ final class AnalysisStore
     /**
      * Both as one JSON text: the report as the command line prints it, the curves without unpacking.
      *
-     * @throws NotYetAnalysed when it is long and not at hand
+     * @throws NotYetAnalysed when it is not at hand, and long or under way
      */
     public function text(Log $log, ?Passage $of = null): string
     {
@@ -76,9 +79,9 @@ final class AnalysisStore
         return self::key($log, $of, array_filter($log->struck));
     }
 
-    public function has(Log $log): bool
+    public function has(Log $log, ?Passage $of = null): bool
     {
-        return false !== $this->db->fetchOne('SELECT 1 FROM analysis WHERE hash = ?', [self::key($log, null, [])]);
+        return false !== $this->db->fetchOne('SELECT 1 FROM analysis WHERE hash = ?', [self::key($log, $of, [])]);
     }
 
     /** Computes and keeps, however long it takes. */
@@ -98,8 +101,9 @@ final class AnalysisStore
         if (null === $stored) {
             if (null === $this->column(self::key($log, $of, []), $column)) {
                 $seconds = null === $of ? $log->durationS : min($log->durationS, $of->toS - $of->fromS);
-                if ($seconds * $log->rateHz * \count($log->traces) > self::MOST_AT_ONCE) {
-                    throw new NotYetAnalysed($log, $of);
+                $comes = $this->isUnderWay($log);
+                if ($comes || $seconds * $log->rateHz * \count($log->traces) > self::MOST_AT_ONCE) {
+                    throw new NotYetAnalysed($log, $of, $comes);
                 }
                 $this->compute($log, $of);
             }
@@ -110,6 +114,16 @@ final class AnalysisStore
         }
 
         return $stored ?? throw new \LogicException("The analysis of $log->code was computed but not kept.");
+    }
+
+    /** Whether another process brings logs of this craft in, or looks at one: what it does is not done here once more. */
+    private function isUnderWay(Log $log): bool
+    {
+        return false !== $this->db->fetchOne(
+            'SELECT 1 FROM job WHERE craft_id = ? AND state = ? AND pid <> ? AND kind IN (?) LIMIT 1',
+            [$log->craft->id, JobState::Running->value, getmypid(), Job::READS_LOGS],
+            [3 => ArrayParameterType::STRING],
+        );
     }
 
     /** @param array<string, list<float>> $struck */

@@ -83,5 +83,10 @@ final readonly class SafetyListener
         if (!$headers->has('Cache-Control') || str_contains((string) $headers->get('Cache-Control'), 'private')) {
             $headers->set('Cache-Control', 'no-store');
         }
+        // Told, so that a page is whole with its last byte and not only when its connection is closed.
+        $content = $event->getResponse()->getContent();
+        if (\is_string($content) && !$event->getResponse()->isEmpty()) {
+            $headers->set('Content-Length', (string) \strlen($content));
+        }
     }
 }

@@ -19,6 +19,9 @@ class Job
     /** Kinds that wait for their turn behind one another, as a pilot comes home with several logs. */
     public const IN_TURN = ['import', 'fetch', 'fly', 'analyse'];
 
+    /** Kinds that bring logs in, or look at them. */
+    public const READS_LOGS = [...self::IN_TURN, 'series'];
+
     #[ORM\Id, ORM\GeneratedValue, ORM\Column]
     public ?int $id = null;
 

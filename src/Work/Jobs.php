@@ -205,15 +205,11 @@ final readonly class Jobs
 
     private function launch(int $job): void
     {
-        // Closing what was inherited lets the server restart while the job goes on; setsid lets it outlive the server.
-        $command =
-            'exec 3>&- 4>&- 5>&- 6>&- 7>&- 8>&- 9>&-; exec setsid '.
-            implode(
-                ' ',
-                array_map('escapeshellarg', ConsoleCommand::words($this->projectFolder, 'app:job', (string) $job)),
-            ).
-            ' </dev/null >/dev/null 2>&1 &';
-        $process = Process::fromShellCommandline($command, $this->projectFolder);
+        // All that was inherited is closed: the server can restart while the job goes on, and no page that another connection of this
+        // worker asks for stays open until the job ends. setsid lets it outlive the server.
+        $script = 'for fd in /proc/$$/fd/*; do n=${fd##*/}; [ "$n" -le 2 ] || eval "exec $n>&-"; done; exec setsid "$@" &';
+        $words = ConsoleCommand::words($this->projectFolder, 'app:job', (string) $job);
+        $process = new Process(['bash', '-c', $script, 'bash', ...$words], $this->projectFolder);
         $process->disableOutput();
         $process->run();
     }

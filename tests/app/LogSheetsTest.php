@@ -6,6 +6,7 @@ namespace Ortholex\Tests\app;
 
 use Ortholex\App\FlightLog\Log;
 use Ortholex\App\FlightLog\LogStore;
+use Ortholex\App\Work\CraftLocks;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\JobState;
 use Ortholex\Core\Fact\Fact;
@@ -198,6 +199,8 @@ final class LogSheetsTest extends AppCase
         $this->entities()->getConnection()->executeStatement('DELETE FROM analysis');
         $this->entities()->clear();
         // Work under way already, so that no process is started from here.
+        $locks = self::getContainer()->get(CraftLocks::class);
+        $locks->hold($this->craft());
         $other = new Job($this->craft(), 'import', 'Bring in another', [], microtime(true));
         $other->state = JobState::Running;
         $other->pid = (int) getmypid();
@@ -210,6 +213,16 @@ final class LogSheetsTest extends AppCase
         self::assertStringContainsString('what was asked', $this->page("/craft/curlew/52?log=$id"), 'the traces are there meanwhile');
         $this->browser->request('GET', "/craft/curlew/logs/$id/analysis.json");
         self::assertSame(503, $this->browser->getResponse()->getStatusCode());
+        // A short one that another process is just bringing in is not looked at here once more, nor is a job begun for it.
+        $this->entities()->getConnection()->executeStatement('UPDATE log SET duration_s = 2');
+        $this->entities()->clear();
+        $other = $this->entities()->find(Job::class, $other->id) ?? throw new \LogicException('it is gone');
+        $other->pid = posix_getppid();
+        $this->entities()->flush();
+        $jobs = $this->entities()->getRepository(Job::class)->count();
+        self::assertStringContainsString('is still being looked at', $this->page("/craft/curlew/54?log=$id", 202));
+        self::assertSame($jobs, $this->entities()->getRepository(Job::class)->count());
+        $locks->release($this->craft());
         $other->state = JobState::Done;
         $this->entities()->flush();
         $job = $this->job('analyse', ['log' => $id, 'passage' => null]);

@@ -1,5 +1,8 @@
 // Sheet 51, the recorder of a board, and sheet 53 for one that has none.
-import { expect, link, put, started, test, thing } from './hands.mjs';
+import { execFileSync } from 'node:child_process';
+import { readdirSync, readlinkSync } from 'node:fs';
+import { connect } from 'node:net';
+import { expect, link, put, ready, started, test, thing } from './hands.mjs';
 
 test('51: a flight without its cable lies on the recorder; it is fetched, and erased', async ({ page }) => {
     test.setTimeout(120_000);
@@ -34,6 +37,30 @@ test('51: a flight without its cable lies on the recorder; it is fetched, and er
     await page.locator('#erase').click();
     await expect(page.locator('#recorder')).toContainText('0 recordings', { timeout: 60_000 });
     await expect(rows).toHaveCount(before + 1);
+});
+
+test('work under way keeps no connection of the server open', async ({ page, baseURL }) => {
+    await link(page, 'bittern');
+    await ready(page, 'bittern');
+    const { hostname, port } = new URL(baseURL);
+    // As browsers do: connections that ask for nothing yet, held by the workers that begin the work.
+    const asked = [];
+    for (let i = 0; i < 24; i++) {
+        const socket = connect({ host: hostname, port: Number(port) });
+        await new Promise((r) => socket.once('connect', r));
+        asked.push(socket);
+    }
+    await started(page);
+    await page.locator('[data-card="cruise"]').click();
+    await expect(page.locator('.job .progress')).toBeVisible();
+    const root = new URL('../..', import.meta.url).pathname;
+    const works = execFileSync('pgrep', ['-f', `${root}bin/console app:job`], { encoding: 'utf8' })
+        .trim()
+        .split('\n');
+    const held = works.flatMap((id) => readdirSync(`/proc/${id}/fd`).map((fd) => readlinkSync(`/proc/${id}/fd/${fd}`)));
+    expect(held.filter((to) => to.startsWith('socket:'))).toEqual([]);
+    for (const socket of asked) socket.destroy();
+    await expect(page.locator('.job .progress')).toHaveCount(0, { timeout: 90_000 });
 });
 
 test('several logs are brought in one after the other, without waiting for each', async ({ page }) => {

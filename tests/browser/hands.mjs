@@ -76,11 +76,13 @@ export async function ready(page, slug) {
     await expect(page.getByRole('heading', { name: 'Ready to fly', exact: true })).toBeVisible();
 }
 
-export async function fly(page, slug, card) {
+/** Flies a card; on return the log is in the book, and unless told otherwise its analysis is there too. */
+export async function fly(page, slug, card, looked = true) {
     await page.goto(`/craft/${slug}/51`);
     const before = await page.locator('#logs tbody tr[data-log]').count();
     await page.getByRole('button', { name: card }).click();
     await expect(page.locator('.job .progress')).toBeVisible();
-    await expect(page.locator('#logs tbody tr[data-log]')).toHaveCount(before + 1, { timeout: 60_000 });
+    await expect(page.locator('#logs tbody tr[data-log]')).toHaveCount(before + 1, { timeout: 90_000 });
+    if (looked) await expect(page.locator('.job .progress')).toHaveCount(0, { timeout: 90_000 });
     return page.locator('#logs tbody tr[data-log]').first().getAttribute('data-log');
 }

@@ -14,7 +14,7 @@ export default defineConfig({
     testDir: '.',
     workers: 1,
     fullyParallel: false,
-    timeout: 150_000,
+    timeout: 240_000,
     expect: { timeout: 30_000 },
     reporter: [['list']],
     outputDir: '../../var/browser-results',
