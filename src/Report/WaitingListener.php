@@ -30,7 +30,10 @@ final readonly class WaitingListener
         $craft = $e->log->craft;
         try {
             // What comes in is looked at by who brings it; the page comes back when that is done, and asks again.
-            $e->underWay || $this->jobs->start($craft, 'analyse', "Look at {$e->log->code}", ['log' => $e->log->id, 'passage' => $e->passage?->id]);
+            if (!$e->underWay) {
+                $order = ['log' => $e->log->id, 'passage' => $e->passage?->id];
+                $this->jobs->start($craft, 'analyse', "Look at {$e->log->code}", $order);
+            }
         } catch (ConflictHttpException) {
             // Other work comes first, perhaps this very analysis; the page comes back when it is done.
         }

@@ -19,6 +19,7 @@ use Ortholex\Core\Esc\EscIdentity;
 use Ortholex\Core\Settings\EscTable;
 use Ortholex\Core\Settings\Setting;
 use Ortholex\Tests\app\AppCase;
+use Ortholex\Tests\Cases;
 use Ortholex\Tests\core\Lcg;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\Attributes\Group;
@@ -162,7 +163,8 @@ final class EscSwapTest extends AppCase
         $record = $this->asRead();
         $read = 0;
         $counts = ['pads' => 0, 'swaps' => 0, 'settings' => 0, 'back' => 0];
-        for ($sequence = 0; $sequence < 200; ++$sequence) {
+        $sequences = Cases::many(200, 60);
+        for ($sequence = 0; $sequence < $sequences; ++$sequence) {
             for ($step = 0; $step < 6; ++$step) {
                 $what = array_keys($counts)[$dice->whole(0, 3)];
                 ++$counts[$what];
@@ -191,8 +193,8 @@ final class EscSwapTest extends AppCase
             }
         }
         self::assertArrayNotHasKey('nobody', $record, 'every entry says whose settings they are');
-        self::assertGreaterThan(100, min($counts));
-        fwrite(\STDERR, "\n200 sequences: ".json_encode($counts).", $read changes on record, every ESC as the record says\n");
+        self::assertGreaterThan($sequences / 2, min($counts));
+        fwrite(\STDERR, "\n$sequences sequences: ".json_encode($counts).", $read changes on record, every ESC as the record says\n");
     }
 
     /** @return array{string, string} */

@@ -24,6 +24,7 @@ use Ortholex\Core\Tuning\GainTuner;
 use Ortholex\Core\Tuning\LoopPrediction;
 use Ortholex\Core\World\FlightEnd;
 use Ortholex\Demo\Scenario;
+use Ortholex\Tests\Cases;
 use PHPUnit\Framework\Attributes\Group;
 use PHPUnit\Framework\TestCase;
 
@@ -204,7 +205,10 @@ final class FlightTest extends TestCase
     public function testALostMotorIsNamedOnEveryCard(): void
     {
         foreach (Card::gathering() as $n => $card) {
-            foreach (['curlew', 'bittern'] as $craft) {
+            foreach (['curlew', 'bittern'] as $k => $craft) {
+                if (!Cases::takes($n + $k, 2)) {
+                    continue;
+                }
                 $found = Incidents::of($this->fly([], $card, 22, ['lost_sync'], 2 + $n, $craft));
                 self::assertNotEmpty($found, "$craft, $card->name");
                 self::assertSame('rear_left', $found[0]->place, "$craft, $card->name");

@@ -31,6 +31,7 @@ use Ortholex\Core\Switches\Action;
 use Ortholex\Core\World\FlightEnd;
 use Ortholex\Core\World\FlownPath;
 use Ortholex\Demo\Scenario;
+use Ortholex\Tests\Cases;
 use PHPUnit\Framework\Attributes\Group;
 use PHPUnit\Framework\Attributes\TestWith;
 use PHPUnit\Framework\TestCase;
@@ -50,7 +51,8 @@ final class ReturnFlightTest extends TestCase
         $even = new \Random\Randomizer(new \Random\Engine\Mt19937(15));
         $between = static fn (float $a, float $b): float => $a + ($b - $a) * $even->getInt(0, 10_000) / 10_000;
         $foretold = $not = 0;
-        for ($i = 0; $i < 50; ++$i) {
+        $returns = Cases::many(50, 20);
+        for ($i = 0; $i < $returns; ++$i) {
             [$wind, $from, $distance, $bearing, $height] = [
                 $between(0, 10),
                 $between(0, 360),
@@ -73,8 +75,8 @@ final class ReturnFlightTest extends TestCase
             self::assertEqualsWithDelta(1.0, $this->track->usedAh / (float) $forecast->ah, 0.2, $says);
             ++$foretold;
         }
-        self::assertGreaterThan(35, $foretold, 'most winds are flown in');
-        self::assertGreaterThan(2, $not, 'and some are said to be too much');
+        self::assertGreaterThan(0.7 * $returns, $foretold, 'most winds are flown in');
+        self::assertGreaterThan(0.04 * $returns, $not, 'and some are said to be too much');
     }
 
     public function testTheStagesComeInTheirOrder(): void

@@ -27,6 +27,7 @@ use Ortholex\Core\Signal\Statistics;
 use Ortholex\Core\Switches\Action;
 use Ortholex\Core\World\FlightEnd;
 use Ortholex\Demo\Scenario;
+use Ortholex\Tests\Cases;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\Attributes\Group;
 use PHPUnit\Framework\TestCase;
@@ -201,7 +202,7 @@ final class SortieTest extends TestCase
     public function testSinkSpeedIsWhatTheSimulatorFlies(): void
     {
         $worst = 0.0;
-        $cases = 0;
+        $cases = $number = 0;
         foreach (['dunlin', 'curlew'] as $name) {
             $this->fly($name, [], static fn (Road $road, Track $track): Sortie => new Sortie(
                 Itinerary::stay(20),
@@ -215,6 +216,9 @@ final class SortieTest extends TestCase
             $law = SinkSpeed::of($hover, $hoverV, $physics->terminalMs);
             foreach ([0.05, 0.3, 0.55] as $used) {
                 foreach ([0.5, 0.65, 0.8, 0.9, 0.94] as $share) {
+                    if (!Cases::takes($number++, 2)) {
+                        continue;
+                    }
                     $idle = $this->settings($name, [])->number('motors.idle_pct', 5);
                     $output = $hover * $share;
                     $throttle = round((100 * ($output - $idle)) / (100 - $idle), 1);
@@ -243,7 +247,7 @@ final class SortieTest extends TestCase
                 }
             }
         }
-        self::assertSame(30, $cases);
+        self::assertSame(Cases::many(30, 15), $cases);
         self::assertLessThan(0.10, $worst);
     }
 

@@ -22,6 +22,7 @@ use Ortholex\Core\Report\FlightAnalysis;
 use Ortholex\Core\Report\Report;
 use Ortholex\Core\Tuning\TermState;
 use Ortholex\Core\Tuning\TermVerdict;
+use Ortholex\Tests\Cases;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\Attributes\Group;
 use PHPUnit\Framework\TestCase;
@@ -183,11 +184,14 @@ final class KnownTruthTest extends TestCase
     #[Group('slow')]
     public function testTheMotorThatStoppedPushingIsNamed(): void
     {
-        $hits = $inTime = $all = 0;
+        $hits = $inTime = $all = $number = 0;
         foreach ([KnownFlight::quadX(), KnownFlight::hexaX()] as $k => $motors) {
             foreach ([30.0, 45.0, 65.0] as $throttle) {
                 foreach (['mixed', 'flips'] as $f => $moves) {
                     foreach (array_keys($motors) as $m => $place) {
+                        if (!Cases::takes($number++, 3)) {
+                            continue;
+                        }
                         $incidents = Incidents::of(
                             (new KnownFlight(100 * $m + (int) $throttle + 7 * $f + 1000 * $k))->fly(
                                 $motors,
@@ -205,15 +209,15 @@ final class KnownTruthTest extends TestCase
                 }
             }
         }
-        self::assertSame(60, $all);
-        self::assertGreaterThanOrEqual(57, $hits, "$hits of $all");
-        self::assertGreaterThanOrEqual(57, $inTime);
+        self::assertSame(Cases::many(60, 20), $all);
+        self::assertGreaterThanOrEqual(0.95 * $all, $hits, "$hits of $all");
+        self::assertGreaterThanOrEqual(0.95 * $all, $inTime);
     }
 
     #[Group('slow')]
     public function testCleanFlightsHaveNoIncident(): void
     {
-        for ($seed = 0; $seed < 20; ++$seed) {
+        for ($seed = 0; $seed < Cases::many(20, 12); ++$seed) {
             $log = (new KnownFlight(5000 + $seed))->fly(
                 0 === $seed % 2 ? KnownFlight::hexaX() : KnownFlight::quadX(),
                 [30.0, 45.0, 65.0][$seed % 3],
