@@ -72,7 +72,7 @@ final readonly class StepAnalysis
     /** A block shares three of its hops with its neighbours; and what remains, measured on loops whose step is known. */
     private const SHARED = 3;
 
-    private const WIDENED = 1.2;
+    private const WIDENED = 1.3;
 
     /** Fewer windows of one size say nothing of it. */
     private const LEAST_OF_SIZE = 4;

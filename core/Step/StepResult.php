@@ -10,7 +10,7 @@ use Ortholex\Core\Signal\Statistics;
 final readonly class StepResult
 {
     /** What is left of the estimate's own blur, to either side: measured on loops whose step is known. */
-    private const LEAST = ['delay_ms' => 0.12, 'rise_ms' => 0.12, 'peak' => 0.0015, 'steady' => 0.0015];
+    private const LEAST = ['delay_ms' => 0.25, 'rise_ms' => 0.2, 'peak' => 0.003, 'steady' => 0.003];
 
     /**
      * @param array<string, array{float, float}> $intervals 5 % and 95 % per number
