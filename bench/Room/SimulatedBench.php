@@ -37,6 +37,7 @@ use Ortholex\Core\LinkLoss\Then;
 use Ortholex\Core\LogCheck\Card;
 use Ortholex\Core\Radio\Heard;
 use Ortholex\Core\Radio\Protocol\Telemetry;
+use Ortholex\Core\Recorder\Unrecorded;
 use Ortholex\Core\Switches\Action;
 use Ortholex\Core\World\Aboard;
 use Ortholex\Core\World\Bench;
@@ -230,14 +231,26 @@ final readonly class SimulatedBench implements Bench
         if (\in_array($card, Card::gathering(), true) && \in_array(Action::GainSetB, $this->road($s, $settings)->on(), true)) {
             $head = rtrim($head)."\nflight.gain_set: b\n";
         }
-        $memory = $this->world->recorder();
-        $writes = $memory->bytes > 0 && RecorderTarget::BoardMemory->value === $settings->text('recorder.writes_to');
-        $recorder = $writes ? new MemoryRecorder($memory, $head) : new NoRecorder();
+        $why = $this->unrecorded($s, $settings);
+        $recorder = null === $why ? new MemoryRecorder($this->world->recorder(), $head) : new NoRecorder();
         $end = $this->flown($card, $seconds, $seed, $settings, $s, $positioning, $recorder, $progress);
 
         return $recorder instanceof MemoryRecorder
-            ? new Flown($end, $recorder->number, false, $recorder->isFull())
-            : new Flown($end, null, true, false);
+            ? new Flown($end, $recorder->number, $recorder->isFull() || null === $recorder->number ? Unrecorded::Full : null)
+            : new Flown($end, null, $why);
+    }
+
+    /** Why the recorder would write nothing in flight; null where it would. */
+    private function unrecorded(WorldState $s, SettingSet $settings): ?Unrecorded
+    {
+        return match (true) {
+            0 === $this->world->recorder()->bytes => Unrecorded::NoMemory,
+            RecorderTarget::BoardMemory->value !== $settings->text('recorder.writes_to') => Unrecorded::Elsewhere,
+            // Where no lever turns it on it writes while the craft is armed.
+            '' !== $settings->text(Action::Record->setting())
+                && !\in_array(Action::Record, $this->road($s, $settings)->on(), true) => Unrecorded::LeverOff,
+            default => null,
+        };
     }
 
     private function flown(

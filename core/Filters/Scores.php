@@ -22,7 +22,7 @@ use Ortholex\Core\Together\Together;
 final class Scores
 {
     /** So many samples of each axis tell the flight, in stretches of so much, s, of which the first of so much lets notches settle. */
-    private const MOST_SAMPLES = 64_000;
+    private const MOST_SAMPLES = 48_000;
 
     private const STRETCH_S = 2.5;
     private const LEAD_S = 0.4;

@@ -16,6 +16,7 @@ use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\FlightLog\LogError;
 use Ortholex\Core\LogCheck\Card;
 use Ortholex\Core\Radio\Heard;
+use Ortholex\Core\Recorder\Unrecorded;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Settings\Migration\Migration;
 use Ortholex\Core\Switches\Action;
@@ -96,9 +97,12 @@ final readonly class FlyHandler implements JobHandler
     private function log(Job $job, JobProgress $progress, Flown $flown, string $ended): array
     {
         $said = match (true) {
-            null === $flown->recording && $flown->unheard => "Flown$ended. Nothing was recorded: this board has no memory for logs, or is "
-                .'set to write elsewhere. What it shakes with can be measured on the desk, on 53.',
-            null === $flown->recording => "Flown$ended. Nothing was recorded: the recorder is full. Fetch what lies there, and erase it.",
+            null === $flown->recording => "Flown$ended. Nothing was recorded: ".match ($flown->why) {
+                Unrecorded::NoMemory => 'this board has no memory for logs. What it shakes with can be measured on the desk, on 53.',
+                Unrecorded::Elsewhere => 'the recorder is set to write elsewhere. Set “recorder writes to” to the board’s memory, on 71.',
+                Unrecorded::LeverOff => 'a lever turns recording on, and it stood off. Put it up, or take the action off it on 23.',
+                default => 'the recorder is full. Fetch what lies there, and erase it.',
+            },
             !$this->links->isLinked($job->craft) => "Flown$ended. It lies on the recorder. Plug the cable in, link, and fetch it on 51.",
             default => null,
         };
@@ -108,7 +112,7 @@ final readonly class FlyHandler implements JobHandler
         $log = $this->fetched->bring($job->craft, (int) $flown->recording, $progress, self::FLYING, $ended);
         $done = ['log' => $log->id, 'code' => $log->code];
 
-        return $flown->full
+        return Unrecorded::Full === $flown->why
             ? $done + [self::HALF => "The recorder was full before $log->code ended. Erase it before the next flight."]
             : $done;
     }

@@ -18,6 +18,7 @@ final readonly class RecorderView
      * @param string                                              $rateHz   as it is set
      * @param float                                               $busyS    until it has erased itself
      * @param bool                                                $writes   whether it is set to write there
+     * @param bool                                                $byLever  whether a lever turns it on and off
      */
     public function __construct(
         public string $board,
@@ -29,6 +30,7 @@ final readonly class RecorderView
         public string $rateHz,
         public float $busyS,
         public bool $writes,
+        public bool $byLever,
     ) {
     }
 

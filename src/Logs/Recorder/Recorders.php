@@ -12,6 +12,7 @@ use Ortholex\Core\Craft\RecorderTarget;
 use Ortholex\Core\Link\LinkError;
 use Ortholex\Core\Link\Recorder\RecorderClient;
 use Ortholex\Core\Link\Recorder\RecorderState;
+use Ortholex\Core\Switches\Action;
 
 /** The recorder of a craft, asked while it is linked. */
 final readonly class Recorders
@@ -59,6 +60,7 @@ final readonly class Recorders
             $settings->text('recorder.rate_hz', '2000'),
             $state->busyS,
             RecorderTarget::BoardMemory->value === $settings->text('recorder.writes_to', RecorderTarget::BoardMemory->value),
+            '' !== $settings->text(Action::Record->setting()),
         );
     }
 

@@ -100,6 +100,28 @@ final class RecorderTest extends AppCase
         );
     }
 
+    public function testItWritesWhileItsLeverIsUpAndWhereItIsSetTo(): void
+    {
+        $this->link();
+        $this->ready();
+        $this->post('/craft/curlew/stage', ['values' => ['action.record.on_in' => '8:1500-']]);
+        $this->post('/craft/curlew/commit', ['reason' => 'only what is worth it']);
+        self::assertStringContainsString('while its lever on', $this->page('/craft/curlew/51'));
+        $this->world()->move('radio:lever.D', '0');
+        $job = $this->job('fly', ['card' => 'cruise', 'seed' => 4, 'seconds' => 5]);
+        self::assertSame(JobState::HalfDone, $job->state, $job->message);
+        self::assertStringContainsString('a lever turns recording on, and it stood off', $job->message);
+        self::assertSame([], $this->world()->recorder()->recordings());
+        $this->world()->move('radio:lever.D', '2');
+        self::assertSame(JobState::Done, $this->job('fly', ['card' => 'cruise', 'seed' => 4, 'seconds' => 5])->state);
+        self::assertCount(1, $this->logs());
+        $this->post('/craft/curlew/stage', ['values' => ['recorder.writes_to' => 'wire', 'action.record.on_in' => '']]);
+        $this->post('/craft/curlew/commit', ['reason' => 'to a recorder on a wire']);
+        $job = $this->job('fly', ['card' => 'cruise', 'seed' => 5, 'seconds' => 5]);
+        self::assertStringContainsString('set to write elsewhere', $job->message);
+        self::assertCount(1, $this->logs());
+    }
+
     public function testDunlinHasNoRecorderAndSaysWhatToDoInstead(): void
     {
         $this->link('dunlin');
