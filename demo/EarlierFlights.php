@@ -10,7 +10,7 @@ use Ortholex\Core\LogCheck\Card;
 final readonly class EarlierFlights
 {
     /** Flights of a series are short, and logged at half the rate: enough for what they compare. */
-    private const SECONDS = 15;
+    private const SECONDS = 12;
 
     private const RATE = ['recorder.rate_hz' => '1000'];
 
@@ -20,8 +20,8 @@ final readonly class EarlierFlights
         return match ($craft) {
             'curlew' => self::curlew(),
             'bittern' => [
-                new DemoFlight(Card::HoverAndClimb, 100),
-                new DemoFlight(Card::Cruise, 101, 40, 'lost_sync'),
+                new DemoFlight(Card::HoverAndClimb, 100, change: self::RATE),
+                new DemoFlight(Card::Cruise, 101, 40, 'lost_sync', self::RATE),
                 new DemoFlight(Card::Survey, 102, change: self::RATE),
             ],
             default => [],
@@ -46,7 +46,7 @@ final readonly class EarlierFlights
 
         return [
             new DemoFlight(Card::MixedSticks, 100),
-            new DemoFlight(Card::HoverAndClimb, 101),
+            new DemoFlight(Card::HoverAndClimb, 101, change: self::RATE),
             new DemoSeries([], [], 'arm', ['as it was', 'screws tightened'], [
                 self::hover(110, 'loose_arm', variant: 'as it was'),
                 self::hover(111, variant: 'screws tightened'),
@@ -55,7 +55,7 @@ final readonly class EarlierFlights
                 self::hover(112, change: [$cutoff => 180.0]),
                 self::hover(113, change: [$cutoff => 120.0]),
             ]),
-            new DemoSeries($forward, [0.0, 1.2, 2.4], '', [], [$step(120, 0.0), $step(121, 1.2), $step(122, 2.4), $step(123, 0.0)]),
+            new DemoSeries($forward, [0.0, 1.5, 3.0], '', [], [$step(120, 0.0), $step(121, 1.5), $step(122, 3.0), $step(123, 0.0)]),
         ];
     }
 
