@@ -62,7 +62,7 @@ function differences(array $x): array
     return $out;
 }
 
-/** Phase delay about 30 Hz of the filtered rate behind the measured one, ms. */
+/** Phase delay about 30 Hz of the filtered rate behind the measured one, ms: of what is between them, averaged evenly along the flight. */
 function delayMs(FlightLog $log, Axis $axis): float
 {
     $rate = $log->clock->rateHz;
@@ -73,23 +73,22 @@ function delayMs(FlightLog $log, Axis $axis): float
     $measured = differences(differences($log->trace(Traces::measuredRate($axis))));
     $filtered = differences(differences($log->trace((string) $log->rateAsFlown($axis))));
     [$from, $to] = [(int) round((26 * $n) / $rate), (int) round((34 * $n) / $rate)];
-    $re = $im = [];
-    for ($at = 0; $at + $n <= count($measured); $at += $n >> 1) {
+    $re = $im = 0.0;
+    for ($at = 0; $at + $n <= count($measured); $at += $n >> 2) {
         $one = CrossSpectra::of($fft, array_slice($measured, $at, $n), array_slice($filtered, $at, $n), $taper, $to);
+        $cr = $ci = $xx = 0.0;
         for ($k = $from; $k <= $to; ++$k) {
-            $re[$k] = ($re[$k] ?? 0.0) + $one['cr'][$k];
-            $im[$k] = ($im[$k] ?? 0.0) + $one['ci'][$k];
+            // Each frequency turned by how far it is from 30 Hz, as what is a delay there turns it.
+            $turn = ((30 - ($k * $rate) / $n) / 30) * atan2($one['ci'][$k], $one['cr'][$k]);
+            $cr += $one['cr'][$k] * cos($turn) - $one['ci'][$k] * sin($turn);
+            $ci += $one['cr'][$k] * sin($turn) + $one['ci'][$k] * cos($turn);
+            $xx += $one['xx'][$k];
         }
-    }
-    // Each frequency by its own: the low ones have most of the power, and would pass for 30 Hz.
-    $late = $weight = 0.0;
-    foreach ($re as $k => $r) {
-        $w = hypot($r, $im[$k]);
-        $late += $w * (-atan2($im[$k], $r) / (2 * M_PI * $k * $rate / $n));
-        $weight += $w;
+        $re += $cr / $xx;
+        $im += $ci / $xx;
     }
 
-    return 1e3 * $late / $weight;
+    return (1e3 * -atan2($im, $re)) / (2 * M_PI * 30);
 }
 
 /** @param list<float> $off */
@@ -125,6 +124,14 @@ if ('loop' !== $which) {
         $base = $base->with(['gain.pitch.p' => 22.0, 'gain.pitch.d' => 2.2]);
         $log = flight($craft, $base, Card::HoverAndClimb, 30, 1);
         $loop = ClosedLoop::in($log, $base);
+        // How much two flights differ with nothing changed: no prediction can be nearer than that.
+        foreach ([Axis::Roll, Axis::Pitch] as $axis) {
+            $left = array_map(
+                static fn (FlightLog $l): float => AxisSpectrum::of($l->runs((string) $l->rateAsFlown($axis)), $l->clock->rateHz)->rmsDps,
+                [$log, ...array_map(static fn (int $seed): FlightLog => flight($craft, $base, Card::HoverAndClimb, 30, $seed), [2, 3, 4])],
+            );
+            printf("%-8s %-6s nothing changed, four flights: %.2f dB apart\n", $name, $axis->value, 20 * log10(max($left) / min($left)));
+        }
         foreach ($changes as $change) {
             $with = WhatIf::of($log, $base->with($change), $loop);
             // The next flight: the same pilot and weather, other filters.

@@ -55,6 +55,7 @@ final readonly class BehindNotches
             }
             $left = $tracked = [];
             $runs = $log->runs($name);
+            $lengths = array_map(count(...), $runs);
             foreach ($moving->areOff() ? [] : $runs as $r => $run) {
                 [$left[], $tracked[]] = $moving->run($run, array_column($rotors, $r), $logHz);
             }
@@ -64,7 +65,7 @@ final readonly class BehindNotches
                     'measured' => $before->spectrum,
                     'left' => [] === $left ? $before->spectrum : AxisSpectrum::of($left, $logHz)->spectrum,
                     'measured_dps' => $before->rmsDps,
-                    'delay_s' => DelaySeen::in($runs, $logHz)->of($moving, $rotors, $tracked, array_map(count(...), $runs)),
+                    'delay_s' => DelaySeen::in($lengths, $logHz)->of($moving, $rotors, $tracked, $lengths),
                 ];
             } catch (SignalError) {
                 $doubts[] = Fact::of(WhatIfDoubt::TooShort, axis: $axis);

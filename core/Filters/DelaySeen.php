@@ -5,33 +5,33 @@ declare(strict_types=1);
 namespace Ortholex\Core\Filters;
 
 /**
- * Phase delay at 30 Hz of notches that move, as a flight shows it: their H at each of many moments, weighted by how much the craft moves
- * there at that frequency; what a cross-spectrum of the whole log would give (Bendat and Piersol, Random Data, 6.1).
+ * Phase delay at 30 Hz of notches that move: that of their H averaged along the flight, at many moments evenly. How strongly the craft moved
+ * at each does not count: the next flight moves otherwise, and the same chain would seem to have another delay.
  */
 final readonly class DelaySeen
 {
-    /** The flight is looked at in so many moments, each of so many cycles. */
+    /** The flight is looked at in so many moments. */
     private const MOMENTS = 240;
 
-    private const CYCLES = 22;
+    /** What is nearer to the end of a run is left out, s: it stands on the ground there, or what is measured in windows counts it little. */
+    private const ASIDE_S = 0.37;
 
-    /** @param list<array{int, int, float}> $moments run, sample and power there */
+    /** @param list<array{int, int}> $moments run and sample */
     private function __construct(private array $moments)
     {
     }
 
-    /** @param list<list<float>> $runs gap-free, deg/s */
-    public static function in(array $runs, float $logHz): self
+    /** @param list<int> $lengths of the gap-free runs, samples */
+    public static function in(array $lengths, float $logHz): self
     {
-        $half = (int) ceil((self::CYCLES / WhatIf::DELAY_AT_HZ) * $logHz) >> 1;
-        $room = array_map(static fn (array $run): int => max(0, \count($run) - 2 * $half), $runs);
+        $aside = (int) ceil(self::ASIDE_S * $logHz);
+        $room = array_map(static fn (int $n): int => max(0, $n - 2 * $aside), $lengths);
         $all = array_sum($room);
         $moments = [];
         foreach ($room as $r => $n) {
             $of = $n > 0 ? max(1, (int) round((self::MOMENTS * $n) / $all)) : 0;
             for ($m = 0; $m < $of; ++$m) {
-                $at = $half + intdiv($m * $n, $of);
-                $moments[] = [$r, $at, self::power(\array_slice($runs[$r], $at - $half, 2 * $half), $logHz)];
+                $moments[] = [$r, $aside + intdiv((2 * $m + 1) * $n, 2 * $of)];
             }
         }
 
@@ -51,34 +51,14 @@ final readonly class DelaySeen
             return 0.0;
         }
         $re = $im = 0.0;
-        foreach ($this->moments as [$r, $at, $power]) {
+        foreach ($this->moments as [$r, $at]) {
             $speeds = array_map(static fn (array $motor): float => $motor[$r][$at], $rotors);
             $peaks = $tracked[$r] ?? [];
             $h = $moving->at($speeds, $peaks[intdiv($at * \count($peaks), $lengths[$r])] ?? [])->response(WhatIf::DELAY_AT_HZ);
-            $re += ($power + 1e-12) * $h[0];
-            $im += ($power + 1e-12) * $h[1];
+            $re += $h[0];
+            $im += $h[1];
         }
 
         return -atan2($im, $re) / (2 * \M_PI * WhatIf::DELAY_AT_HZ);
-    }
-
-    /**
-     * Power at 30 Hz through a Hann window.
-     *
-     * @param list<float> $part
-     */
-    private static function power(array $part, float $logHz): float
-    {
-        $n = \count($part);
-        $mean = array_sum($part) / max(1, $n);
-        $re = $im = 0.0;
-        foreach ($part as $i => $v) {
-            $taper = (0.5 - 0.5 * cos((2 * \M_PI * $i) / $n)) * ($v - $mean);
-            $at = (2 * \M_PI * WhatIf::DELAY_AT_HZ * $i) / $logHz;
-            $re += $taper * cos($at);
-            $im += $taper * sin($at);
-        }
-
-        return $re * $re + $im * $im;
     }
 }

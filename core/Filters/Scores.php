@@ -40,9 +40,7 @@ final class Scores
     private array $lowPasses = [];
 
     private readonly float $stepHz;
-
-    /** @var array<string, DelaySeen> by axis */
-    private array $seen = [];
+    private readonly DelaySeen $seen;
 
     /** @var list<int> */
     private readonly array $lengths;
@@ -62,6 +60,7 @@ final class Scores
     ) {
         $this->stepHz = $logHz / $welch->segment;
         $this->lengths = array_map(count(...), array_values($rates)[0] ?? []);
+        $this->seen = DelaySeen::in($this->lengths, $logHz);
     }
 
     public static function of(FlightLog $log, SettingSet $base): self
@@ -168,9 +167,8 @@ final class Scores
             [$rate, $at[]] = $moving->tracked($run, $this->logHz);
             $left[] = $this->lead > 0 ? \array_slice($rate, $this->lead) : $rate;
         }
-        $seen = $this->seen[$axis] ??= DelaySeen::in($this->rates[$axis], $this->logHz);
 
-        return [$this->welch->density($left)->density, $seen->of($moving, $this->rotors, $at, $this->lengths)];
+        return [$this->welch->density($left)->density, $this->seen->of($moving, $this->rotors, $at, $this->lengths)];
     }
 
     /**

@@ -46,7 +46,7 @@ use Ortholex\Core\Tuning\TermVerdict;
 final readonly class FlightAnalysis
 {
     /** Raised whenever a result would change for the same log, so that stored results are not mistaken for new ones. */
-    public const VERSION = 16;
+    public const VERSION = 17;
 
     /** P is about this share of the error, where it was not logged: enough to see whether it swings, % per deg/s. */
     private const P_OF_ERROR = 0.25;
