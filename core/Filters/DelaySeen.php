@@ -5,15 +5,15 @@ declare(strict_types=1);
 namespace Ortholex\Core\Filters;
 
 /**
- * Phase delay at 30 Hz of notches that move: that of their H averaged along the flight, at many moments evenly. How strongly the craft moved
- * at each does not count: the next flight moves otherwise, and the same chain would seem to have another delay.
+ * Phase delay at 30 Hz of notches that move: that of their H averaged along the flight, at many moments evenly. How strongly the craft
+ * moved at each does not count: the next flight moves otherwise, and the same chain would seem to have another delay.
  */
 final readonly class DelaySeen
 {
     /** The flight is looked at in so many moments. */
     private const MOMENTS = 240;
 
-    /** What is nearer to the end of a run is left out, s: it stands on the ground there, or what is measured in windows counts it little. */
+    /** What is nearer to the end of a run is left out, s: it stands on the ground there, and windows count it little. */
     private const ASIDE_S = 0.37;
 
     /** @param list<array{int, int}> $moments run and sample */
