@@ -116,8 +116,8 @@ if ('loop' !== $which) {
         ['rate_path.stage.2.kind' => 'first_order', 'rate_path.stage.2.cutoff_hz' => 150.0],
         ['rate_path.stage.2.kind' => 'second_order', 'rate_path.stage.2.cutoff_hz' => 200.0],
     ];
-    $db = $delay = [];
-    foreach (['curlew', 'bittern'] as $name) {
+    foreach (['curlew', 'dunlin', 'bittern'] as $name) {
+        $db = $delay = [];
         $craft = Scenario::craft()[$name]->physics;
         // A calm tune: of one that nearly swings, other filters change how it flies more than what they take out.
         $base = settings($name)->with(['motors.rpm_feedback' => true, 'gain.roll.p' => 22.0, 'gain.roll.d' => 2.2]);
@@ -143,9 +143,9 @@ if ('loop' !== $which) {
                 printf("%-8s %-6s %-90s %+5.2f dB %+5.2f ms\n", $name, $axis->value, json_encode($change), end($db), end($delay));
             }
         }
+        printf("filters, %s: residual, dB: %s (wanted 1)\n", $name, share($db, 1.0));
+        printf("filters, %s: delay at 30 Hz, ms: %s (wanted 0.1)\n", $name, share($delay, 0.1));
     }
-    printf("filters: residual, dB: %s (wanted 1)\n", share($db, 1.0));
-    printf("filters: delay at 30 Hz, ms: %s (wanted 0.1)\n", share($delay, 0.1));
 }
 if ('filters' !== $which) {
     $peaks = $delays = [];
