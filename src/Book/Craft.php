@@ -59,6 +59,18 @@ class Craft
     #[ORM\Column(type: SettingSetType::NAME)]
     public SettingSet $settings;
 
+    /** When its board was last read; null when never. */
+    #[ORM\Column(type: Types::DATETIME_IMMUTABLE, nullable: true)]
+    public ?\DateTimeImmutable $readAt = null;
+
+    /**
+     * What the book had of settings that were found otherwise on the craft, until it is said which stands.
+     *
+     * @var array<string, array{value: float|int|bool|string, read: string}>
+     */
+    #[ORM\Column(type: Types::JSON, options: ['default' => '[]'])]
+    public array $believed = [];
+
     /**
      * Differences that cannot be mended and were accepted, with the builder's note; another difference is news again.
      *
@@ -196,6 +208,7 @@ class Craft
     public function takeBoard(SettingSet $board): void
     {
         $this->settings = $board->with(EscTable::only(EscTable::underPadMap($this->settings, $board)));
+        $this->readAt = new \DateTimeImmutable();
     }
 
     public function mustRedo(string ...$things): void

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\App\Identity;
 
 use Ortholex\App\Book\Craft;
+use Ortholex\App\Identity\Believed\Beliefs;
 use Ortholex\App\Link\Benches;
 use Ortholex\App\Link\Escs;
 use Ortholex\App\Link\LinkService;
@@ -13,6 +14,7 @@ use Ortholex\App\Settings\Airframes;
 use Ortholex\App\Settings\Snapshots;
 use Ortholex\App\Shell\Answer;
 use Ortholex\Core\Settings\Catalogue;
+use Ortholex\Core\Settings\Difference;
 use Ortholex\Core\Settings\EscTable;
 use Ortholex\Core\Settings\Setting;
 use Ortholex\Core\Wiring\BoardPads;
@@ -30,6 +32,7 @@ final class IdentityController extends SheetController
         private readonly Catalogue $catalogue,
         private readonly Escs $escs,
         private readonly Airframes $frames,
+        private readonly Beliefs $beliefs,
     ) {
     }
 
@@ -63,6 +66,15 @@ final class IdentityController extends SheetController
                 $craft->escsProblem,
                 $this->rails($craft),
                 intdiv($craft->flashEnd - $craft->flashFrom, 1024),
+                array_map(
+                    fn (Difference $d): array => [
+                        'setting' => $this->catalogue->get($d->name, $craft->version()),
+                        'book' => $d->book,
+                        'craft' => $d->craft,
+                        'read' => $craft->believed[$d->name]['read'],
+                    ],
+                    $this->beliefs->open($craft),
+                ),
             ),
         );
     }

@@ -13,12 +13,13 @@ use Ortholex\App\Book\Sheet\PartMark;
 use Ortholex\App\Book\Step\NextStep;
 use Ortholex\App\Book\Step\NextStepSource;
 use Ortholex\App\Book\Step\Urgency;
+use Ortholex\App\Identity\Believed\Beliefs;
 use Symfony\Component\Routing\Generator\UrlGeneratorInterface;
 
 /** What the book knows through sheet 11. */
 final readonly class IdentityInBook implements NextStepSource, PartMark, SearchSource
 {
-    public function __construct(private UrlGeneratorInterface $urls)
+    public function __construct(private UrlGeneratorInterface $urls, private Beliefs $beliefs)
     {
     }
 
@@ -40,6 +41,15 @@ final readonly class IdentityInBook implements NextStepSource, PartMark, SearchS
                 'Plug the cable and link it, so that its board is read and a snapshot is kept before anything is changed.',
                 $this->urls->generate('identity', ['slug' => $craft->slug]),
                 'Look before touching',
+            );
+        }
+        $open = \count($this->beliefs->open($craft));
+        if ($open > 0) {
+            yield new NextStep(
+                Urgency::Uneven,
+                'Book and craft differ in '.(1 === $open ? 'one setting' : "$open settings").': say which stand.',
+                $this->urls->generate('identity', ['slug' => $craft->slug]).'#believed',
+                'Say which',
             );
         }
     }

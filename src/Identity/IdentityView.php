@@ -6,6 +6,7 @@ namespace Ortholex\App\Identity;
 
 use Ortholex\Core\Airframe\Airframe;
 use Ortholex\Core\Esc\EscIdentity;
+use Ortholex\Core\Settings\Setting;
 
 /** What sheet 11 shows. */
 final readonly class IdentityView
@@ -14,6 +15,7 @@ final readonly class IdentityView
      * @param array<string, EscIdentity|null>          $escs  by place; null where it stayed silent
      * @param array<string, int>                       $pads  by place
      * @param list<array{label: string, alive: bool, when: string}> $rails
+     * @param list<array{setting: Setting, book: float|int|bool|string, craft: float|int|bool|string, read: string}> $believed
      */
     public function __construct(
         public bool $linked,
@@ -29,6 +31,7 @@ final readonly class IdentityView
         public string $escsProblem,
         public array $rails,
         public int $flashKb,
+        public array $believed,
     ) {
     }
 

@@ -42,6 +42,7 @@ final readonly class LinkService
         } catch (LinkError $e) {
             throw $e->lost ? $e : LinkError::dead();
         }
+        [$believed, $readAt, $seats] = [$craft->settings->isEmpty() ? null : $craft->settings, $craft->readAt, Escs::seats($craft)->serials];
         $craft->recognise($identity);
         if (!$identity->inBootloader) {
             $craft->takeBoard($client->readSettings());
@@ -50,7 +51,7 @@ final readonly class LinkService
             }
         }
         $this->holds($craft);
-        $event = new CraftLinked($craft);
+        $event = new CraftLinked($craft, $believed, $readAt, $seats);
         $this->events->dispatch($event);
         $this->entities->flush();
 

@@ -27,8 +27,8 @@ use Ortholex\Core\Together\Together;
  */
 final class AnalysisStore
 {
-    /** Values, all traces together, beyond which no page waits: some two seconds. */
-    private const MOST_AT_ONCE = 1_000_000;
+    /** Values, all traces together, beyond which no page waits: half a minute and more of a usual log. */
+    private const MOST_AT_ONCE = 3_000_000;
 
     /** @var array<string, Report> by key: a page asks for the same one from several places */
     private array $reports = [];

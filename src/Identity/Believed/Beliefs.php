@@ -1,0 +1,124 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Identity\Believed;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Ortholex\App\Book\Craft;
+use Ortholex\App\Link\CraftLinked;
+use Ortholex\App\Link\Escs;
+use Ortholex\App\Settings\ChangeEntry;
+use Ortholex\App\Settings\Journal\Journals;
+use Ortholex\App\Settings\Staging;
+use Ortholex\Core\Settings\Difference;
+use Ortholex\Core\Settings\EscTable;
+use Ortholex\Core\Settings\Setting;
+use Ortholex\Core\Settings\SettingError;
+use Psr\Clock\ClockInterface;
+use Symfony\Component\EventDispatcher\Attribute\AsEventListener;
+
+/**
+ * What the book believed of a craft and found otherwise at linking. Nothing is decided by itself: what the book had is kept until the
+ * builder says which stands, however often the craft is linked meanwhile.
+ */
+final readonly class Beliefs
+{
+    public const WHAT = 'Changed elsewhere';
+
+    public function __construct(
+        private EntityManagerInterface $entities,
+        private Journals $journals,
+        private Staging $staging,
+        private ClockInterface $clock,
+    ) {
+    }
+
+    /** Before what was interrupted is settled: its own settings are not doubted here. */
+    #[AsEventListener(priority: 10)]
+    public function onLinked(CraftLinked $event): void
+    {
+        $craft = $event->craft;
+        if (null === $event->believed || $craft->inBootloader || null !== $craft->toReturn) {
+            return;
+        }
+        $journal = $this->journals->open($craft);
+        $own = null === $journal ? [] : array_column($journal->items, 'name');
+        $read = $event->readAt?->format('Y-m-d H:i') ?? '';
+        $new = 0;
+        // What has come true since it was asked is asked no more.
+        $craft->believed = array_intersect_key($craft->believed, array_column($this->open($craft), null, 'name'));
+        foreach (Difference::between($event->believed, $craft->settings) as $one) {
+            $isOurs = \in_array($one->name, $own, true) || (EscTable::owns($one->name) && !$this->sameEsc($event, $one->name));
+            if (!$isOurs && !isset($craft->believed[$one->name])) {
+                $craft->believed[$one->name] = ['value' => $one->book, 'read' => $read];
+                ++$new;
+            }
+        }
+        if ($new > 0) {
+            $event->said[] = 1 === $new
+                ? 'One setting is not as the book had it: say below which stands.'
+                : "$new settings are not as the book had them: say below which stand.";
+        }
+    }
+
+    /** @return list<Difference> what is still to be said; what has come true meanwhile is none any more */
+    public function open(Craft $craft): array
+    {
+        $out = [];
+        foreach ($craft->believed as $name => ['value' => $value]) {
+            if ($craft->settings->has($name) && !Setting::same($value, $craft->settings[$name])) {
+                $out[] = new Difference($name, $value, $craft->settings[$name]);
+            }
+        }
+
+        return $out;
+    }
+
+    /**
+     * The builder has said which stands. What the craft has goes into the change record, what the book had is staged; all or none.
+     *
+     * @param array<string, Stands> $stands by setting; what is not named stays open
+     *
+     * @throws SettingError when what the book had cannot be on the craft as it is now
+     */
+    public function decide(Craft $craft, array $stands): Decided
+    {
+        $kept = $staged = [];
+        foreach ($this->open($craft) as $one) {
+            match ($stands[$one->name] ?? null) {
+                Stands::Craft => $kept[] = ['name' => $one->name, 'from' => $one->book, 'to' => $one->craft],
+                Stands::Book => $staged[$one->name] = $one->book,
+                null => null,
+            };
+        }
+        // What is staged already was meant by the builder later than what the book had.
+        $later = $this->staging->of($craft);
+        $staged = array_filter($staged, static fn (string $name): bool => !$later->has($name), \ARRAY_FILTER_USE_KEY);
+        $this->entities->wrapInTransaction(function () use ($craft, $stands, $kept, $staged): void {
+            if ([] !== $staged) {
+                $this->staging->stage($craft, $staged);
+            }
+            if ([] !== $kept) {
+                ++$craft->revision;
+                $why = 'found on the craft, and left as it is';
+                $seats = Escs::seats($craft)->serials;
+                $this->entities->persist(
+                    new ChangeEntry($craft, $craft->revision, $this->clock->now(), self::WHAT, $why, $kept, escs: $seats),
+                );
+            }
+            $craft->believed = array_diff_key($craft->believed, $stands);
+        });
+
+        return new Decided(\count($kept), \count($staged));
+    }
+
+    /** An ESC that was changed for another holds what it holds. */
+    private function sameEsc(CraftLinked $event, string $name): bool
+    {
+        [$place] = EscTable::parts($name);
+        $now = Escs::seats($event->craft)->serials[$place] ?? '';
+
+        return '' !== $now && $now === ($event->seats[$place] ?? '');
+    }
+}

@@ -1,0 +1,157 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Tests\app\Identity;
+
+use Ortholex\App\Identity\Believed\Beliefs;
+use Ortholex\App\Settings\ChangeEntry;
+use Ortholex\App\Settings\Staging;
+use Ortholex\Bench\State\WorldState;
+use Ortholex\Core\Craft\SettingSet;
+use Ortholex\Core\Settings\Difference;
+use Ortholex\Core\Settings\Setting;
+use Ortholex\Tests\app\AppCase;
+use Ortholex\Tests\Cases;
+use Ortholex\Tests\core\Lcg;
+
+/** What was changed on a craft elsewhere is found at linking, and asked about: the book's or the craft's. */
+final class BelievedTest extends AppCase
+{
+    /** Gains and rates of any craft, with steps that stay in their ranges. */
+    private const NAMES = [
+        'gain.roll.p', 'gain.roll.i', 'gain.roll.d', 'gain.pitch.p', 'gain.pitch.i', 'gain.pitch.d', 'gain.yaw.p', 'gain.yaw.i',
+        'motors.idle_pct', 'rate_path.stage.1.cutoff_hz', 'notch.motor.width_pct', 'link_loss.hold_s',
+    ];
+
+    public function testNothingIsAskedWhereBookAndCraftAgree(): void
+    {
+        $this->link();
+        self::assertSame([], $this->craft()->believed, 'the first link has nothing to compare with');
+        $this->again([]);
+        self::assertSame([], $this->craft()->believed);
+        $page = $this->page('/craft/curlew/11');
+        self::assertStringNotContainsString('Changed elsewhere', $page);
+        $this->post('/craft/curlew/bench', ['thing' => 'cable', 'to' => '0']);
+        self::assertMatchesRegularExpression('~last read <span class="fig">20\d\d-\d\d-\d\d~', $this->page('/craft/curlew/61'));
+    }
+
+    public function testEachIsAskedOnceAndEndsAsItIsSaid(): void
+    {
+        $this->link();
+        $before = $this->craft()->settings;
+        $this->again(['gain.roll.p' => 19.5, 'gain.yaw.p' => 41.0, 'motors.idle_pct' => 6.5]);
+        $page = $this->page('/craft/curlew/11');
+        self::assertStringContainsString('Book and craft differ in 3 settings', $page);
+        self::assertSame(3, substr_count($page, 'data-believed='));
+        self::assertStringContainsString('say which stand', html_entity_decode($this->page('/')));
+        // Not said, it stays asked, whatever is linked or read meanwhile; and the book's value is not lost by another change.
+        $this->again(['gain.roll.p' => 18.5]);
+        self::assertSame($before['gain.roll.p'], $this->craft()->believed['gain.roll.p']['value'] ?? null);
+        $this->post('/craft/curlew/believed', [], 422);
+        $this->post('/craft/curlew/believed', ['stands' => ['gain.roll.p' => 'mine']], 422);
+        self::assertCount(3, $this->craft()->believed);
+        $said = $this->post('/craft/curlew/believed', ['stands' => ['gain.roll.p' => 'book', 'gain.yaw.p' => 'craft']])['said'] ?? '';
+        self::assertSame('1 as on the craft, noted in the change record; 1 as in the book, staged: Commit writes them.', $said);
+        self::assertSame(['motors.idle_pct'], array_keys($this->craft()->believed));
+        self::assertEquals(['gain.roll.p' => $before['gain.roll.p']], $this->staged($this->craft()));
+        $entry = $this->entities()->getRepository(ChangeEntry::class)->findOneBy([], ['id' => 'DESC']);
+        self::assertSame(Beliefs::WHAT, $entry?->what);
+        self::assertEquals([['name' => 'gain.yaw.p', 'from' => $before['gain.yaw.p'], 'to' => 41.0]], $entry->items);
+        self::assertStringContainsString('Changed elsewhere', $this->page('/craft/curlew/73'));
+        $this->post('/craft/curlew/commit', ['reason' => 'as it was']);
+        self::assertEquals($before['gain.roll.p'], $this->world()->store->peek()->kept['gain.roll.p']);
+        // What has come true meanwhile is asked no more.
+        $this->post('/craft/curlew/stage', ['values' => ['motors.idle_pct' => $before['motors.idle_pct']]]);
+        $this->post('/craft/curlew/commit', ['reason' => 'by hand']);
+        self::assertStringNotContainsString('Changed elsewhere', $this->page('/craft/curlew/11'));
+        // Without the cable nothing can be said of what the craft holds.
+        $this->again(['gain.roll.p' => 20.5]);
+        $this->post('/craft/curlew/bench', ['thing' => 'cable', 'to' => '0']);
+        $this->post('/craft/curlew/believed', ['all' => 'craft'], 409);
+        self::assertCount(1, $this->craft()->believed);
+    }
+
+    public function testWhatIsStagedWasMeantLater(): void
+    {
+        $this->link();
+        $this->post('/craft/curlew/stage', ['values' => ['gain.roll.p' => 27.5]]);
+        $this->again(['gain.roll.p' => 19.5]);
+        $this->post('/craft/curlew/believed', ['all' => 'book']);
+        self::assertEquals(['gain.roll.p' => 27.5], $this->staged($this->craft()));
+    }
+
+    /** A hundred pairs of book and craft from a seed: each setting ends as was said, and the other value stands in the record or the tray. */
+    public function testManyPairsEndAsWasSaid(): void
+    {
+        $this->link();
+        $dice = new Lcg(77);
+        $kept = $back = 0;
+        for ($pair = 0, $pairs = Cases::many(100, 30); $pair < $pairs; ++$pair) {
+            $book = $this->craft()->settings;
+            $found = [];
+            foreach (self::NAMES as $name) {
+                if ($dice->whole(0, 2) > 0 && $book->has($name)) {
+                    $found[$name] = $book->number($name) * (0.9 + 0.01 * $dice->whole(0, 20));
+                }
+            }
+            $this->again($found);
+            $open = $this->open();
+            $stands = [];
+            foreach ($open as $one) {
+                self::assertTrue(Setting::same($one->book, $book[$one->name]), "pair $pair: $one->name");
+                $stands[$one->name] = ['craft', 'book'][$dice->whole(0, 1)];
+            }
+            if ([] === $stands) {
+                continue;
+            }
+            $held = $this->craft()->settings;
+            $this->post('/craft/curlew/believed', ['stands' => $stands]);
+            self::assertSame([], $this->craft()->believed);
+            $staged = self::getContainer()->get(Staging::class)->of($this->craft());
+            foreach ($stands as $name => $which) {
+                if ('book' === $which) {
+                    self::assertTrue(Setting::same($book[$name], $staged[$name]), "pair $pair: $name");
+                    ++$back;
+                } else {
+                    self::assertTrue(Setting::same($held[$name], $this->craft()->settings[$name]), "pair $pair: $name");
+                    ++$kept;
+                }
+            }
+            if (!$staged->isEmpty()) {
+                $this->post('/craft/curlew/commit', ['reason' => "pair $pair"]);
+            }
+            foreach ($stands as $name => $which) {
+                $should = 'book' === $which ? $book[$name] : $held[$name];
+                self::assertTrue(Setting::same($should, $this->world()->store->peek()->kept[$name]), "pair $pair: $name");
+            }
+        }
+        self::assertGreaterThan($pairs, $kept);
+        self::assertGreaterThan($pairs, $back);
+    }
+
+    /** @return list<Difference> as the book asks about them */
+    private function open(): array
+    {
+        $craft = $this->craft();
+
+        return Difference::between(
+            SettingSet::of(array_map(static fn (array $b): float|int|bool|string => $b['value'], $craft->believed)),
+            $craft->settings,
+        );
+    }
+
+    /**
+     * The cable goes, somebody changes the craft elsewhere, and it is linked again.
+     *
+     * @param array<string, float> $changed
+     */
+    private function again(array $changed): void
+    {
+        $this->post('/craft/curlew/bench', ['thing' => 'cable', 'to' => '0']);
+        $this->world()->store->change(static function (WorldState $s) use ($changed): void {
+            $s->kept = $changed + $s->kept;
+        });
+        $this->link();
+    }
+}
