@@ -42,7 +42,8 @@ final readonly class LinkService
         } catch (LinkError $e) {
             throw $e->lost ? $e : LinkError::dead();
         }
-        [$believed, $readAt, $seats] = [$craft->settings->isEmpty() ? null : $craft->settings, $craft->readAt, Escs::seats($craft)->serials];
+        $believed = $craft->settings->isEmpty() ? null : $craft->settings;
+        [$readAt, $seats] = [$craft->readAt, Escs::seats($craft)->serials];
         $craft->recognise($identity);
         if (!$identity->inBootloader) {
             $craft->takeBoard($client->readSettings());

@@ -81,7 +81,7 @@ final class BelievedTest extends AppCase
         self::assertEquals(['gain.roll.p' => 27.5], $this->staged($this->craft()));
     }
 
-    /** A hundred pairs of book and craft from a seed: each setting ends as was said, and the other value stands in the record or the tray. */
+    /** Pairs of book and craft from a seed: each setting ends as was said; the other value stands in the record or the tray. */
     public function testManyPairsEndAsWasSaid(): void
     {
         $this->link();
