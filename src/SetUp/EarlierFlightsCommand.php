@@ -69,6 +69,7 @@ final class EarlierFlightsCommand extends Command
             foreach (EarlierFlights::of($craft->slug) as $one) {
                 $one instanceof DemoSeries ? $this->series($craft, $one, $output) : $this->fly($craft, $one, $output);
             }
+            $this->read($craft);
         } catch (\Throwable $e) {
             $disk = DiskTrouble::behind($e, $this->dataFolder) ?? (DiskTrouble::in($this->dataFolder) ?? throw $e);
             $output->writeln($disk->words);
@@ -77,6 +78,20 @@ final class EarlierFlightsCommand extends Command
         }
 
         return Command::SUCCESS;
+    }
+
+    /** Linked once more when it had flown, so that its sheets have a last read to show. */
+    private function read(Craft $craft): void
+    {
+        $bench = $this->benches->of($craft);
+        // In this order its ESCs answer, too.
+        $bench->move('cable', '1');
+        $this->links->link($craft);
+        $bench->move('pack', '1');
+        $this->links->readEscs($craft);
+        $this->links->letGo($craft);
+        $bench->move('cable', '0');
+        $bench->move('pack', '0');
     }
 
     private function series(Craft $craft, DemoSeries $demo, OutputInterface $output): void

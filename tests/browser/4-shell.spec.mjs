@@ -104,6 +104,24 @@ test('nothing is cut off at 900 wide', async ({ page }) => {
     }
 });
 
+test('each craft is drawn within its card of the Workshop', async ({ page }) => {
+    for (const width of [1280, 900]) {
+        await page.setViewportSize({ width, height: 800 });
+        await page.goto('/');
+        const off = await page.locator('.shop-card').evaluateAll((cards) =>
+            cards
+                .map((card) => [card.getBoundingClientRect(), card.querySelector('.craft-drawing')])
+                .filter(([card, drawing]) => {
+                    const box = drawing.getBoundingClientRect();
+                    const ground = getComputedStyle(drawing.parentElement).backgroundColor;
+                    return box.left < card.left || box.right > card.right || ground !== 'rgba(0, 0, 0, 0)';
+                })
+                .map(([card]) => card.left),
+        );
+        expect(off).toEqual([]);
+    }
+});
+
 test('a sheet prints with its title block and without the tools', async ({ page }) => {
     await page.goto('/craft/curlew/54');
     await page.emulateMedia({ media: 'print' });
