@@ -110,7 +110,7 @@ export class Frames {
         document.getElementById('frame-says').textContent = w.why
             ? `Left out: ${JSON.parse(this.box.dataset.words)[w.why]}.`
             : `up to ${f.largest_dps.toFixed(0)} deg/s, ${w.size_dps.toFixed(0)} as its edges count · ` +
-              `${(100 * f.own_share).toFixed(0)} % of its curve its own`;
+              `${(100 * f.own_share).toFixed(0)} % of its curve measured here`;
         this.draw(f, w);
         this.box.dataset.drawn = mine;
     }

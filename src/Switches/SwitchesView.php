@@ -67,7 +67,7 @@ final readonly class SwitchesView
     {
         return match (true) {
             !$this->known => 'Link the craft once, so that its switch map is known.',
-            [] === $this->map->switches => 'Here stands what is on in every position of every switch. No lever was shown yet.',
+            [] === $this->map->switches => 'Shows what is on in every position of every switch. No lever has been shown yet.',
             '' !== $this->now->says($this->words) => $this->now->says($this->words),
             [] === $this->remarks => 'Every position does what it should.',
             default => $this->words->of($this->remarks[0]->what),

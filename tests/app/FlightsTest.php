@@ -231,7 +231,7 @@ final class FlightsTest extends AppCase
             [
                 'Roll overshoots a step by',
                 'What it can be used for',
-                'which motor lost thrust, should one',
+                'which motor lost thrust, if one does',
                 '/craft/curlew/61?setting=gain.roll.p',
             ] as $words
         ) {

@@ -64,7 +64,7 @@ final class FrameTest extends AppCase
         self::assertSame('frame.layout', $this->post('/craft/curlew/commit', ['reason' => 'three arms'], 422)['field']);
         $gone = ['motor_place.front_right.forward_mm' => 0, 'motor_place.front_right.right_mm' => 0];
         $this->post('/craft/curlew/stage', ['values' => $gone]);
-        self::assertStringContainsString('These arms make no frame yet.', $this->page('/craft/curlew/14'));
+        self::assertStringContainsString('These arms do not make a frame yet.', $this->page('/craft/curlew/14'));
         self::assertSame('frame.layout', $this->post('/craft/curlew/frame/layout', ['layout' => 'flying_saucer'], 422)['field']);
     }
 

@@ -283,7 +283,7 @@ test('the step window by window: seen, stepped through, excluded and included ag
     await page.keyboard.press('ArrowRight');
     await expect(page.locator('#frame-at')).not.toHaveText(at);
     await page.keyboard.press('ArrowRight');
-    await expect(page.locator('#frame-says')).toContainText(/up to \d+ deg\/s, \d+ as its edges count · \d+ % of its curve its own/);
+    await expect(page.locator('#frame-says')).toContainText(/up to \d+ deg\/s, \d+ as its edges count · \d+ % of its curve measured here/);
     await page.locator('#frame-strip').click({ position: { x: 400, y: 40 } });
     await expect(page.locator('#frame-at')).toContainText(/1\d\.\d\d to/);
     await page.keyboard.press('x');
@@ -301,10 +301,10 @@ test('the step window by window: seen, stepped through, excluded and included ag
     // Limits of one's own for small and medium moves; contradicting ones are refused in words.
     await page.getByLabel('Small up to').fill('300');
     await page.getByLabel('medium up to').fill('200');
-    await page.getByRole('button', { name: 'Count so' }).click();
+    await page.getByRole('button', { name: 'Apply' }).click();
     await expect(page.locator('#size-limits .problem')).toContainText('the second above the first');
     await page.getByLabel('medium up to').fill('350');
-    await page.getByRole('button', { name: 'Count so' }).click();
+    await page.getByRole('button', { name: 'Apply' }).click();
     await expect(page.locator('#sizes')).toContainText('≤350');
 });
 

@@ -312,7 +312,7 @@ test('23: levers are shown, actions set by doing, by click and by keys; what is 
     await bench(page, 'dunlin', 'transmitter', '1');
     await page.goto('/craft/dunlin/23');
     await started(page);
-    await expect(h1(page)).toContainText('No lever was shown yet');
+    await expect(h1(page)).toContainText('No lever has been shown yet');
     await page.getByRole('button', { name: 'Show the levers' }).click();
     await expect(page.getByRole('button', { name: 'These are all' }).first()).toBeVisible();
     await started(page);
