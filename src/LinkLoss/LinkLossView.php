@@ -98,7 +98,7 @@ final readonly class LinkLossView
         $changed = $this->proof->changed($this->settings);
 
         return '' !== $this->proof->undone
-            ? 'It holds no more: '.$this->words->name("replaced_{$this->proof->undone}").' was replaced.'
+            ? 'It no longer holds: '.$this->words->name("replaced_{$this->proof->undone}").' was replaced.'
             : 'It holds no more, as these changed since: '.implode(', ', $changed).'.';
     }
 

@@ -40,7 +40,7 @@ final class SinkCommand extends Command
         foreach ([...array_keys(self::NEEDED), 'terminal'] as $name) {
             $value = $input->getOption($name);
             if (!is_numeric($value) || (float) $value <= 0 || (float) $value > 1000) {
-                return Aside::refuse($output, "--$name takes a number above nought: ".(self::NEEDED[$name] ?? 'm/s').'.');
+                return Aside::refuse($output, "--$name takes a number above zero: ".(self::NEEDED[$name] ?? 'm/s').'.');
             }
             $given[$name] = (float) $value;
         }
