@@ -1,0 +1,159 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Record\Told;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Ortholex\App\Book\Craft;
+use Ortholex\App\Book\Step\NextStep;
+use Ortholex\App\Book\Step\NextSteps;
+use Ortholex\App\FlightLog\LogBook;
+use Ortholex\App\Settings\File\SettingsFileError;
+use Ortholex\App\Words\Aside;
+use Ortholex\Core\Firmware\Version;
+use Ortholex\Core\Settings\Catalogue;
+use Ortholex\Core\Settings\Difference;
+use Symfony\Component\Console\Attribute\AsCommand;
+use Symfony\Component\Console\Command\Command;
+use Symfony\Component\Console\Input\InputArgument;
+use Symfony\Component\Console\Input\InputInterface;
+use Symfony\Component\Console\Input\InputOption;
+use Symfony\Component\Console\Output\OutputInterface;
+use Symfony\Component\Yaml\Yaml;
+
+#[AsCommand(name: 'craft', description: '“list” the craft of the Workshop, “show” or “export” one, “diff” two sets of settings.')]
+final class CraftCommand extends Command
+{
+    private const JSON = \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRESERVE_ZERO_FRACTION | \JSON_THROW_ON_ERROR;
+
+    public function __construct(
+        private readonly EntityManagerInterface $entities,
+        private readonly Sides $sides,
+        private readonly LogBook $logs,
+        private readonly NextSteps $steps,
+        private readonly Catalogue $catalogue,
+    ) {
+        parent::__construct();
+    }
+
+    protected function configure(): void
+    {
+        $this->addArgument('what', InputArgument::REQUIRED, 'list, show, export or diff')
+            ->addArgument('one', InputArgument::OPTIONAL, 'short name of a craft; with diff also CRAFT:SNAPSHOT or a YAML file')
+            ->addArgument('other', InputArgument::OPTIONAL, 'with diff: what it is held against, named likewise')
+            ->addOption('json', null, InputOption::VALUE_NONE, 'print it as JSON');
+    }
+
+    protected function execute(InputInterface $input, OutputInterface $output): int
+    {
+        $word = static fn (string $name): string => \is_string($input->getArgument($name)) ? $input->getArgument($name) : '';
+        $json = true === $input->getOption('json');
+        try {
+            $told = match ($word('what')) {
+                'list' => $this->all($json),
+                'show' => $this->one($this->sides->craft($word('one')), $json),
+                'export' => self::settings($this->sides->read($this->sides->craft($word('one'))), $json),
+                'diff' => $this->differences($word('one'), $word('other'), $json),
+                default => throw SettingsFileError::of("“{$word('what')}” cannot be done with a craft; list, show, export and diff can."),
+            };
+        } catch (SettingsFileError $e) {
+            return Aside::refuse($output, $e->getMessage());
+        }
+        $text = match (true) {
+            \is_string($told) => $told,
+            $json => json_encode($told, self::JSON)."\n",
+            default => Yaml::dump($told),
+        };
+        $output->write($text, false, OutputInterface::OUTPUT_RAW);
+
+        return self::SUCCESS;
+    }
+
+    /** @return string|array{craft: list<array<string, mixed>>} */
+    private function all(bool $json): string|array
+    {
+        $rows = array_map($this->facts(...), $this->entities->getRepository(Craft::class)->findBy([], ['id' => 'ASC']));
+        if ($json) {
+            return ['craft' => $rows];
+        }
+        $text = '';
+        foreach ($rows as $row) {
+            $read = null === $row['read'] ? 'never read' : "last read {$row['read']}";
+            $text .= \sprintf("%-12s %-24s %s\n", $row['craft'], $row['kind'], $read);
+        }
+
+        return $text;
+    }
+
+    /** @return string|array<string, mixed> */
+    private function one(Craft $craft, bool $json): string|array
+    {
+        $next = array_map(static fn (NextStep $s): string => $s->text, $this->steps->of($craft));
+        $facts = $this->facts($craft) + ['next' => $next];
+
+        return $json ? $facts : Yaml::dump($facts);
+    }
+
+    /** @return string|array<string, float|int|bool|string> with a head that says which firmware the names are of */
+    private static function settings(Craft $craft, bool $json): string|array
+    {
+        $settings = $craft->settings->toArray();
+        $head = "# $craft->name, $craft->board, Loam $craft->version, revision $craft->revision\n";
+
+        return $json ? $settings : $head.Yaml::dump($settings);
+    }
+
+    /**
+     * @return array{craft: string, name: string, kind: string, board: string|null, firmware: string|null, revision: int,
+     *     read: string|null, logs: int}
+     */
+    private function facts(Craft $craft): array
+    {
+        return [
+            'craft' => $craft->slug,
+            'name' => $craft->name,
+            'kind' => $craft->kind,
+            'board' => $craft->board,
+            'firmware' => null === $craft->version ? null : "$craft->firmware $craft->version",
+            'revision' => $craft->revision,
+            'read' => $craft->readAt?->format('Y-m-d H:i'),
+            'logs' => $this->logs->count($craft),
+        ];
+    }
+
+    /**
+     * @return string|array<string, mixed>
+     *
+     * @throws SettingsFileError
+     */
+    private function differences(string $one, string $other, bool $json): string|array
+    {
+        if ('' === $one || '' === $other) {
+            throw SettingsFileError::of('Name two to be held against each other, as in: craft diff curlew tune.yaml');
+        }
+        [$a, $b] = [$this->sides->named($one), $this->sides->named($other)];
+        $groups = [];
+        $current = Version::parse(Catalogue::CURRENT);
+        foreach (Difference::between($a, $b) as $d) {
+            $isBoards = $this->catalogue->has($d->name, $current);
+            $group = $isBoards ? $this->catalogue->get($d->name, $current)->group->value : 'escs';
+            $groups[$group][] = ['setting' => $d->name, 'one' => $d->book, 'other' => $d->craft];
+        }
+        if ($json) {
+            return ['differences' => $groups, 'only_one' => $a->except($b)->names(), 'only_other' => $b->except($a)->names()];
+        }
+        $text = '';
+        foreach ($groups as $group => $rows) {
+            $text .= "$group\n";
+            foreach ($rows as $row) {
+                $text .= \sprintf("  %-36s %s → %s\n", $row['setting'], Yaml::dump($row['one']), Yaml::dump($row['other']));
+            }
+        }
+        foreach ([[$one, $a->except($b)], [$other, $b->except($a)]] as [$which, $only]) {
+            $text .= 0 === \count($only) ? '' : \count($only)." only in $which\n";
+        }
+
+        return '' === $text ? "no difference\n" : $text;
+    }
+}
