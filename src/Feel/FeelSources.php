@@ -28,7 +28,8 @@ final readonly class FeelSources
                 $sources["craft:$other->slug"] = "$other->name, as last read";
             }
         }
-        foreach ($this->entities->getRepository(Snapshot::class)->findBy([], ['id' => 'DESC'], self::MOST_SNAPSHOTS) as $snapshot) {
+        $kept = $this->entities->getRepository(Snapshot::class);
+        foreach ($kept->findBy(['putAwayAt' => null], ['id' => 'DESC'], self::MOST_SNAPSHOTS) as $snapshot) {
             $sources["snapshot:$snapshot->id"] = "{$snapshot->craft->name}, “{$snapshot->name}”";
         }
 

@@ -6,11 +6,9 @@ namespace Ortholex\App\Record;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Book\Craft;
-use Ortholex\App\Link\LinkService;
 use Ortholex\App\Page\SheetController;
 use Ortholex\App\Settings\ChangeEntry;
 use Ortholex\App\Settings\File\YamlText;
-use Ortholex\App\Settings\Snapshot;
 use Ortholex\App\Settings\Snapshots;
 use Ortholex\App\Settings\Staging;
 use Ortholex\App\Shell\Answer;
@@ -45,8 +43,6 @@ final class RecordController extends SheetController
     public function __construct(
         private readonly Catalogue $catalogue,
         private readonly Staging $staging,
-        private readonly LinkService $links,
-        private readonly Snapshots $snapshots,
         private readonly WaysBack $ways,
         private readonly EntityManagerInterface $entities,
     ) {
@@ -184,70 +180,6 @@ final class RecordController extends SheetController
         $words = implode(', ', array_map(static fn (string $kind, int $n): string => "$n $kind", array_keys($counts), $counts));
 
         return [EscTable::only($values)->with($carried), $words.([] === $lost ? '' : ' ('.implode(', ', $lost).')')];
-    }
-
-    #[Route('/craft/{slug}/72', name: 'snapshots', methods: ['GET'])]
-    public function snapshots(string $slug, Request $request): Response
-    {
-        $craft = $this->crafts->named($slug);
-        $snapshots = $this->entities->getRepository(Snapshot::class)->findBy(['craft' => $craft], ['id' => 'DESC']);
-        $chosen = null;
-        foreach ($snapshots as $snapshot) {
-            if ($snapshot->id === $request->query->getInt('snapshot')) {
-                $chosen = $snapshot;
-            }
-        }
-        $chosen ??= $snapshots[0] ?? null;
-        $differences = [];
-        $way = null === $chosen ? null : $this->ways->toSnapshot($craft, $chosen);
-        foreach ($way->values ?? [] as $name => $value) {
-            $differences[] = [
-                'setting' => $this->catalogue->get($name, $craft->version()),
-                'now' => $way->now[$name] ?? '',
-                'then' => $value,
-            ];
-        }
-
-        return $this->show(
-            $craft,
-            '72',
-            'Record/snapshots.html.twig',
-            new SnapshotsView($snapshots, $chosen, $differences, $way->moved ?? [], $this->links->isLinked($craft)),
-        );
-    }
-
-    #[Route('/craft/{slug}/snapshots', name: 'snapshot_take', methods: ['POST'])]
-    public function take(string $slug, Request $request): Answer
-    {
-        $craft = $this->crafts->named($slug);
-        $name = Input::of($request)->text('name', 120);
-        if ('' === $name) {
-            throw BadRequest::at('name', 'Give the snapshot a name that you will know it by.');
-        }
-        $this->links->link($craft);
-        if ($craft->inBootloader) {
-            throw BadRequest::at('name', 'Only the bootloader answers, which knows no settings. Write firmware on sheet 12 first.');
-        }
-        $this->snapshots->take($craft, $name, false);
-        $this->entities->flush();
-
-        return Answer::said("Snapshot “{$name}” was taken from the board.");
-    }
-
-    #[Route('/craft/{slug}/snapshots/{id<\d+>}/stage', name: 'snapshot_stage', methods: ['POST'])]
-    public function stageSnapshot(string $slug, int $id): Answer
-    {
-        $craft = $this->crafts->named($slug);
-        $snapshot =
-            $this->entities->getRepository(Snapshot::class)->findOneBy(['craft' => $craft, 'id' => $id]) ??
-            throw new NotFoundHttpException('There is no such snapshot.');
-        $way = $this->ways->toSnapshot($craft, $snapshot);
-        if ($way->changesNothing()) {
-            throw BadRequest::at('snapshot', 'Nothing would change: the craft holds all of it already.');
-        }
-        $this->staging->stage($craft, $way->values->toArray());
-
-        return Answer::said('What differs from the snapshot is staged.');
     }
 
     #[Route('/craft/{slug}/73', name: 'changes', methods: ['GET'])]

@@ -21,6 +21,9 @@ use Symfony\Component\HttpKernel\Exception\ConflictHttpException;
 /** The second half of the one road: what was seen in the tray, checked together, goes to the craft; one Commit at a time. */
 final readonly class Commit
 {
+    /** More settings than so many at once are worth a snapshot of before. */
+    private const MANY = 3;
+
     public function __construct(
         private EntityManagerInterface $entities,
         private Staging $staging,
@@ -29,6 +32,7 @@ final readonly class Commit
         private Airframes $frames,
         private Words $words,
         private CraftLocks $locks,
+        private Snapshots $snapshots,
         private Writing $writing,
     ) {
     }
@@ -58,6 +62,9 @@ final readonly class Commit
             }
             $this->demandReachable($craft, $changes);
             $this->demandSound($craft);
+            if (\count($changes) > self::MANY) {
+                $this->snapshots->take($craft, mb_substr("Before “{$reason}”", 0, 120), true);
+            }
 
             return $this->writing->write($craft, $changes, 'Commit', $reason);
         } finally {

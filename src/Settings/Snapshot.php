@@ -18,6 +18,10 @@ class Snapshot
     #[ORM\Id, ORM\GeneratedValue, ORM\Column]
     public ?int $id = null;
 
+    /** When it was put away; null while it is listed. */
+    #[ORM\Column(type: Types::DATETIME_IMMUTABLE, nullable: true)]
+    public ?\DateTimeImmutable $putAwayAt = null;
+
     public function __construct(
         #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Craft $craft,
         #[ORM\Column] public string $name,

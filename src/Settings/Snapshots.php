@@ -37,15 +37,25 @@ final readonly class Snapshots
         return $snapshot;
     }
 
-    /** @return list<Snapshot> oldest first */
+    /** @return list<Snapshot> oldest first, without those put away */
     public function of(Craft $craft): array
     {
-        return $this->entities->getRepository(Snapshot::class)->findBy(['craft' => $craft], ['id' => 'ASC']);
+        return $this->entities->getRepository(Snapshot::class)->findBy(['craft' => $craft, 'putAwayAt' => null], ['id' => 'ASC']);
+    }
+
+    /** @return list<Snapshot> oldest first */
+    public function putAway(Craft $craft): array
+    {
+        $away = static fn (Snapshot $s): bool => null !== $s->putAwayAt;
+
+        return array_values(
+            array_filter($this->entities->getRepository(Snapshot::class)->findBy(['craft' => $craft], ['id' => 'ASC']), $away),
+        );
     }
 
     public function newest(Craft $craft): ?Snapshot
     {
-        return $this->entities->getRepository(Snapshot::class)->findOneBy(['craft' => $craft], ['id' => 'DESC']);
+        return $this->entities->getRepository(Snapshot::class)->findOneBy(['craft' => $craft, 'putAwayAt' => null], ['id' => 'DESC']);
     }
 
     #[AsEventListener]

@@ -1,0 +1,181 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Record;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Ortholex\App\Book\Craft;
+use Ortholex\App\Link\LinkService;
+use Ortholex\App\Page\SheetController;
+use Ortholex\App\Settings\Snapshot;
+use Ortholex\App\Settings\Snapshots;
+use Ortholex\App\Settings\Staging;
+use Ortholex\App\Shell\Answer;
+use Ortholex\App\Shell\BadRequest;
+use Ortholex\App\Shell\Input;
+use Ortholex\Core\Craft\SettingSet;
+use Ortholex\Core\Firmware\Version;
+use Ortholex\Core\Settings\Catalogue;
+use Ortholex\Core\Settings\Difference;
+use Ortholex\Core\Settings\Migration\Migration;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\HttpKernel\Attribute\AsController;
+use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
+use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Component\Yaml\Yaml;
+
+/** Sheet 72: what the craft was kept as, held against what it is or against one another. */
+#[AsController]
+final class SnapshotsController extends SheetController
+{
+    public function __construct(
+        private readonly Catalogue $catalogue,
+        private readonly Staging $staging,
+        private readonly LinkService $links,
+        private readonly Snapshots $snapshots,
+        private readonly WaysBack $ways,
+        private readonly EntityManagerInterface $entities,
+    ) {
+    }
+
+    #[Route('/craft/{slug}/72', name: 'snapshots', methods: ['GET'])]
+    public function sheet(string $slug, Request $request): Response
+    {
+        $craft = $this->crafts->named($slug);
+        $snapshots = array_reverse($this->snapshots->of($craft));
+        $away = array_reverse($this->snapshots->putAway($craft));
+        $asked = static fn (string $field): ?Snapshot => array_values(
+            array_filter([...$snapshots, ...$away], static fn (Snapshot $s): bool => $s->id === $request->query->getInt($field)),
+        )[0] ?? null;
+        $chosen = $asked('snapshot') ?? ($snapshots[0] ?? null);
+        $beside = $asked('beside');
+        $way = null === $chosen || null !== $beside ? null : $this->ways->toSnapshot($craft, $chosen);
+
+        return $this->show(
+            $craft,
+            '72',
+            'Record/snapshots.html.twig',
+            new SnapshotsView(
+                $snapshots,
+                $away,
+                $chosen,
+                $beside,
+                match (true) {
+                    null !== $way => $this->rows($craft, Difference::between($way->now, $way->values)),
+                    null !== $chosen && null !== $beside => $this->rows(
+                        $craft,
+                        Difference::between($this->asNow($craft, $beside), $this->asNow($craft, $chosen)),
+                    ),
+                    default => [],
+                },
+                $way->moved ?? [],
+                $this->links->isLinked($craft),
+            ),
+        );
+    }
+
+    #[Route('/craft/{slug}/snapshots', name: 'snapshot_take', methods: ['POST'])]
+    public function take(string $slug, Request $request): Answer
+    {
+        $craft = $this->crafts->named($slug);
+        $name = self::name($request);
+        $this->links->link($craft);
+        if ($craft->inBootloader) {
+            throw BadRequest::at('name', 'Only the bootloader answers, which knows no settings. Write firmware on sheet 12 first.');
+        }
+        $this->snapshots->take($craft, $name, false);
+        $this->entities->flush();
+
+        return Answer::said("Snapshot “{$name}” was taken from the board.");
+    }
+
+    #[Route('/craft/{slug}/snapshots/{id<\d+>}/name', name: 'snapshot_name', methods: ['POST'])]
+    public function rename(string $slug, int $id, Request $request): Answer
+    {
+        $snapshot = $this->one($this->crafts->named($slug), $id);
+        $snapshot->name = self::name($request);
+        $this->entities->flush();
+
+        return Answer::said("It is called “{$snapshot->name}” now.");
+    }
+
+    /** Put away it can be brought back; nothing is thrown away here. */
+    #[Route('/craft/{slug}/snapshots/{id<\d+>}/away', name: 'snapshot_away', methods: ['POST'])]
+    public function away(string $slug, int $id, Request $request): Answer
+    {
+        $craft = $this->crafts->named($slug);
+        $snapshot = $this->one($craft, $id);
+        $back = Input::of($request)->flag('back');
+        if (!$back && $craft->toReturn === $snapshot->id) {
+            throw BadRequest::at('away', 'Its settings are still to come back after the flash: go on with that on sheet 12 first.');
+        }
+        $snapshot->putAwayAt = $back ? null : new \DateTimeImmutable();
+        $this->entities->flush();
+
+        return Answer::said($back ? "“{$snapshot->name}” is back." : "“{$snapshot->name}” was put away. It can be brought back below.");
+    }
+
+    #[Route('/craft/{slug}/snapshots/{id<\d+>}.yaml', name: 'snapshot_yaml', methods: ['GET'])]
+    public function yaml(string $slug, int $id): Response
+    {
+        $craft = $this->crafts->named($slug);
+        $one = $this->one($craft, $id);
+        $head = "# {$craft->name}, {$one->board}, Loam {$one->version}, revision {$one->revision}\n";
+
+        return new Response($head.Yaml::dump($one->settings->toArray()), 200, [
+            'Content-Type' => 'application/yaml; charset=utf-8',
+            'Content-Disposition' => "attachment; filename=\"{$craft->slug}-snapshot-$id.yaml\"",
+        ]);
+    }
+
+    #[Route('/craft/{slug}/snapshots/{id<\d+>}/stage', name: 'snapshot_stage', methods: ['POST'])]
+    public function stage(string $slug, int $id): Answer
+    {
+        $craft = $this->crafts->named($slug);
+        $way = $this->ways->toSnapshot($craft, $this->one($craft, $id));
+        if ($way->changesNothing()) {
+            throw BadRequest::at('snapshot', 'Nothing would change: the craft holds all of it already.');
+        }
+        $this->staging->stage($craft, $way->values->toArray());
+
+        return Answer::said('What differs from the snapshot is staged.');
+    }
+
+    private function one(Craft $craft, int $id): Snapshot
+    {
+        return $this->entities->getRepository(Snapshot::class)->findOneBy(['craft' => $craft, 'id' => $id])
+            ?? throw new NotFoundHttpException('There is no such snapshot.');
+    }
+
+    private static function name(Request $request): string
+    {
+        $name = Input::of($request)->text('name', 120);
+
+        return '' === $name ? throw BadRequest::at('name', 'Give the snapshot a name that you will know it by.') : $name;
+    }
+
+    /** A snapshot under the names of what the craft runs now. */
+    private function asNow(Craft $craft, Snapshot $snapshot): SettingSet
+    {
+        $from = Version::parse($snapshot->version);
+
+        return 0 === $from->compare($craft->version())
+            ? $snapshot->settings
+            : Migration::carried($this->catalogue, $snapshot->settings, $from, $craft->version());
+    }
+
+    /**
+     * @param list<Difference> $differences
+     *
+     * @return list<DifferentRow>
+     */
+    private function rows(Craft $craft, array $differences): array
+    {
+        return array_map(
+            fn (Difference $d): DifferentRow => new DifferentRow($this->catalogue->get($d->name, $craft->version()), $d->book, $d->craft),
+            $differences,
+        );
+    }
+}
