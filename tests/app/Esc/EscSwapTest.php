@@ -163,7 +163,7 @@ final class EscSwapTest extends AppCase
         $record = $this->asRead();
         $read = 0;
         $counts = ['pads' => 0, 'swaps' => 0, 'settings' => 0, 'back' => 0];
-        $sequences = Cases::many(200, 60);
+        $sequences = Cases::many(200, 40);
         for ($sequence = 0; $sequence < $sequences; ++$sequence) {
             for ($step = 0; $step < 6; ++$step) {
                 $what = array_keys($counts)[$dice->whole(0, 3)];

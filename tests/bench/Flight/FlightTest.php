@@ -195,7 +195,10 @@ final class FlightTest extends TestCase
     public function testCleanFlightsOfEveryCardHaveNoIncident(): void
     {
         foreach (Card::gathering() as $n => $card) {
-            foreach (['curlew', 'bittern'] as $craft) {
+            foreach (['curlew', 'bittern'] as $k => $craft) {
+                if (!Cases::takes($n + $k, 2)) {
+                    continue;
+                }
                 self::assertSame([], Incidents::of($this->fly([], $card, 22, seed: 1001 + $n, craft: $craft)), "$craft, $card->name");
             }
         }

@@ -51,7 +51,7 @@ final class ReturnFlightTest extends TestCase
         $even = new \Random\Randomizer(new \Random\Engine\Mt19937(15));
         $between = static fn (float $a, float $b): float => $a + ($b - $a) * $even->getInt(0, 10_000) / 10_000;
         $foretold = $not = 0;
-        $returns = Cases::many(50, 20);
+        $returns = Cases::many(50, 14);
         for ($i = 0; $i < $returns; ++$i) {
             [$wind, $from, $distance, $bearing, $height] = [
                 $between(0, 10),

@@ -216,7 +216,7 @@ final class SortieTest extends TestCase
             $law = SinkSpeed::of($hover, $hoverV, $physics->terminalMs);
             foreach ([0.05, 0.3, 0.55] as $used) {
                 foreach ([0.5, 0.65, 0.8, 0.9, 0.94] as $share) {
-                    if (!Cases::takes($number++, 2)) {
+                    if (!Cases::takes($number++, 3)) {
                         continue;
                     }
                     $idle = $this->settings($name, [])->number('motors.idle_pct', 5);
@@ -247,7 +247,7 @@ final class SortieTest extends TestCase
                 }
             }
         }
-        self::assertSame(Cases::many(30, 15), $cases);
+        self::assertSame(Cases::many(30, 10), $cases);
         self::assertLessThan(0.10, $worst);
     }
 

@@ -189,7 +189,7 @@ final class KnownTruthTest extends TestCase
             foreach ([30.0, 45.0, 65.0] as $throttle) {
                 foreach (['mixed', 'flips'] as $f => $moves) {
                     foreach (array_keys($motors) as $m => $place) {
-                        if (!Cases::takes($number++, 3)) {
+                        if (!Cases::takes($number++, 5)) {
                             continue;
                         }
                         $incidents = Incidents::of(
@@ -209,15 +209,15 @@ final class KnownTruthTest extends TestCase
                 }
             }
         }
-        self::assertSame(Cases::many(60, 20), $all);
-        self::assertGreaterThanOrEqual(0.95 * $all, $hits, "$hits of $all");
-        self::assertGreaterThanOrEqual(0.95 * $all, $inTime);
+        self::assertSame(Cases::many(60, 12), $all);
+        self::assertGreaterThanOrEqual(floor(0.95 * $all), $hits, "$hits of $all");
+        self::assertGreaterThanOrEqual(floor(0.95 * $all), $inTime);
     }
 
     #[Group('slow')]
     public function testCleanFlightsHaveNoIncident(): void
     {
-        for ($seed = 0; $seed < Cases::many(20, 12); ++$seed) {
+        for ($seed = 0; $seed < Cases::many(20, 8); ++$seed) {
             $log = (new KnownFlight(5000 + $seed))->fly(
                 0 === $seed % 2 ? KnownFlight::hexaX() : KnownFlight::quadX(),
                 [30.0, 45.0, 65.0][$seed % 3],
