@@ -1,4 +1,4 @@
-import { commit, expect, fly, link, put, readAt, ready, test } from './hands.mjs';
+import { boxOf, commit, expect, fly, link, put, readAt, ready, test } from './hands.mjs';
 
 // The browser test that matters: fly, see the overshoot, stage a better P and D, commit, fly again, compare.
 test('from a linked board to a better step response', async ({ page }) => {
@@ -111,7 +111,7 @@ test('a cutoff is dragged on the spectrum, and moved by keys', async ({ page }) 
     await page.goto('/craft/curlew/62');
     const grip = page.getByRole('slider', { name: 'D path, stage 1: cutoff' });
     await expect(grip).toBeVisible();
-    const box = await grip.boundingBox();
+    const box = await boxOf(grip);
     await page.mouse.move(box.x + box.width / 2, box.y + 5);
     await page.mouse.down();
     await page.mouse.move(box.x + box.width / 2 + 60, box.y + 5, { steps: 6 });

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { gzipSync } from 'node:zlib';
-import { expect, idOf, link, readAt, started, test } from './hands.mjs';
+import { boxOf, expect, idOf, link, readAt, started, test } from './hands.mjs';
 
 const readout = async (page) => Number((await page.locator('#reading').innerText()).split(' ')[0]);
 
@@ -8,7 +8,7 @@ test('traces zoom and move from the whole flight to ten milliseconds', async ({ 
     await page.goto(`/craft/curlew/52?log=${await idOf(page, 'curlew', 'C-0001')}`);
     const traces = page.locator('#traces');
     await expect(traces).toHaveAttribute('data-drawn', /\d/);
-    const box = await traces.boundingBox();
+    const box = await boxOf(traces);
     const span = async () => {
         await page.mouse.move(box.x + 70, box.y + 60);
         const from = await readout(page);
@@ -69,7 +69,8 @@ test('noise shows peaks by axis, two logs together, and exports', async ({ page 
     const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'CSV' }).click()]);
     const text = readFileSync(await file.path(), 'utf8').split('\n');
     expect(text[0]).toContain('hz,measured_db,filtered_db');
-    expect(text.length).toBeGreaterThan(500);
+    // A log of 1 kHz tells up to 500 Hz, in steps of 2.
+    expect(text.length).toBeGreaterThan(250);
     const [picture] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'PNG' }).click()]);
     expect(
         readFileSync(await picture.path())
@@ -198,7 +199,7 @@ test('noise maps of two logs with their difference; against rotor speed; zoom by
     };
     // What is read follows as soon as the map is drawn anew.
     const shows = (check) => expect(async () => check((await hz(40)) - (await hz(300)))).toPass({ timeout: 15_000 });
-    const box = await map.boundingBox();
+    const box = await boxOf(map);
     const whole = (await hz(40)) - (await hz(300));
     // On a busy machine the map may be drawn anew under the first drag: then it is dragged again.
     await expect(async () => {
@@ -238,7 +239,7 @@ test('two logs locked to each other, lined up, and rows chosen by name', async (
     const traces = page.locator('#traces');
     await expect(traces).toHaveAttribute('data-drawn-other', /\d/);
     await started(page);
-    const box = await traces.boundingBox();
+    const box = await boxOf(traces);
     await page.mouse.move(box.x + 300, box.y + 60);
     await expect(page.locator('#values dd').first()).toHaveText('C-0001');
     await expect(page.locator('#values')).toContainText('throttle');

@@ -1,4 +1,4 @@
-import { commit, expect, link, put, started, test } from './hands.mjs';
+import { boxOf, commit, expect, link, put, started, test } from './hands.mjs';
 
 // One craft, just assembled and full of honest faults, from its first link to a clean bill: each test goes on where the one before ended.
 test.describe.configure({ mode: 'serial' });
@@ -7,7 +7,7 @@ const h1 = (page) => page.getByRole('heading', { level: 1 });
 
 const turning = (page) => page.locator('[data-live-turning]');
 const middle = async (mark) => {
-    const box = await mark.boundingBox();
+    const box = await boxOf(mark);
     return { x: box.x + box.width / 2, y: box.y + box.height / 2 };
 };
 // What the builder sees on the desk: which motor turns, and which way.
@@ -32,7 +32,7 @@ async function show(page, output) {
     await expect(turning(page)).toHaveText('motors still');
     const arc = page.locator(`#arc-${place}`);
     await expect(arc).toHaveAttribute('data-way', '0');
-    const reach = 0.5 * (await arc.locator('.open').boundingBox()).width;
+    const reach = 0.5 * (await boxOf(arc.locator('.open'))).width;
     await page.mouse.move(to.x, to.y - reach);
     await page.mouse.down();
     for (const deg of [15, 35, 60])
@@ -76,7 +76,7 @@ async function powered(page, sheet) {
 }
 
 async function hold(page, id, done) {
-    const box = await page.locator(id).boundingBox();
+    const box = await boxOf(page.locator(id));
     await page.mouse.move(box.x + 30, box.y + 10);
     await page.mouse.down();
     await expect(page.locator('[data-live-turning]')).toContainText('turn');
@@ -155,8 +155,8 @@ test('13: wires are drawn by mouse and keys, checked, and their settings committ
     const drag = async (from, to) => {
         await started(page);
         const wires = await page.locator('.wire').count();
-        const a = await spot(from).boundingBox();
-        const b = await spot(to).boundingBox();
+        const a = await boxOf(spot(from));
+        const b = await boxOf(spot(to));
         await page.mouse.move(a.x + 8, a.y + 8);
         await page.mouse.down();
         await page.mouse.move((a.x + b.x) / 2, (a.y + b.y) / 2);

@@ -1,5 +1,5 @@
 // Part 2: Dunlin's radio as people find theirs, brought by showing to where every stick and lever does what the thumb means.
-import { commit, expect, link, put, started, test } from './hands.mjs';
+import { boxOf, commit, expect, link, put, started, test } from './hands.mjs';
 
 test.describe.configure({ mode: 'serial' });
 
@@ -42,8 +42,8 @@ async function found(page) {
 const gimbal = (page, side) => page.locator(`#gimbal-${side}`);
 
 async function at(page, side) {
-    const well = await gimbal(page, side).locator('.well').boundingBox();
-    const knob = await gimbal(page, side).locator('.knob').boundingBox();
+    const well = await boxOf(gimbal(page, side).locator('.well'));
+    const knob = await boxOf(gimbal(page, side).locator('.knob'));
     const middle = (b) => ({ x: b.x + b.width / 2, y: b.y + b.height / 2 });
     return { centre: middle(well), knob: middle(knob), reach: well.width / 2 };
 }
@@ -239,7 +239,7 @@ test('22: curves are dragged and pushed; the test feel goes on and comes back', 
     const point = (name) => page.locator(`[id="point-${name}"]`);
     const drag = async (handle, by) => {
         await started(page);
-        const box = await handle.boundingBox();
+        const box = await boxOf(handle);
         await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
         await page.mouse.down();
         await page.mouse.move(box.x + box.width / 2 + by.x, box.y + box.height / 2 + by.y, { steps: 5 });

@@ -1,6 +1,6 @@
 // Part 4: Bittern from a module that is rubbish to the board to a rehearsed return; its overlay by mouse and by keys; its camera.
 import { readFileSync } from 'node:fs';
-import { commit, expect, link, put, started, test } from './hands.mjs';
+import { boxOf, commit, expect, link, put, started, test } from './hands.mjs';
 
 test.describe.configure({ mode: 'serial' });
 
@@ -20,7 +20,7 @@ async function go(page, address) {
 }
 
 const middle = async (locator) => {
-    const b = await locator.boundingBox();
+    const b = await boxOf(locator);
     return { x: b.x + b.width / 2, y: b.y + b.height / 2 };
 };
 
@@ -99,7 +99,7 @@ test('41: the way home is rehearsed, and what happens to who arms before the fix
 test('42: an item is put by mouse, dragged, and what would cover another goes back', async ({ page, context }) => {
     await go(page, '/craft/bittern/42?layout=1');
     const picture = page.locator('#picture');
-    const box = await picture.boundingBox();
+    const box = await boxOf(picture);
     const cell = (column, row) => ({ x: ((column + 0.5) * box.width) / 28, y: ((row + 0.5) * box.height) / 15 });
     await picture.click({ position: cell(10, 3) });
     await expect(page.locator('#put-column')).toHaveValue('10');

@@ -1,6 +1,6 @@
 // Part 3: Dunlin from all that forbids to armed on the desk; Curlew's radio lost, its cure, and the loss flown; a meter; a repair.
 import { readFileSync } from 'node:fs';
-import { commit, expect, link, put, started, test } from './hands.mjs';
+import { boxOf, commit, expect, link, put, started, test } from './hands.mjs';
 
 test.describe.configure({ mode: 'serial' });
 
@@ -148,7 +148,7 @@ test('32: a receiver that repeats is found out, cured, rehearsed, and the loss f
     const hold = page.locator('#drag-hold');
     await expect(hold).toBeVisible();
     await hold.scrollIntoViewIfNeeded();
-    const box = await hold.boundingBox();
+    const box = await boxOf(hold);
     await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
     await page.mouse.down();
     await page.mouse.move(box.x + 80, box.y + 8, { steps: 6 });

@@ -1,5 +1,5 @@
 // Part 6: the loop of a tune on Curlew by mouse: noise, a filter by what-if, gains, a series of feed-forward, a tune taken over.
-import { commit, expect, fly, link, ready, started, test } from './hands.mjs';
+import { boxOf, commit, expect, fly, link, ready, started, test } from './hands.mjs';
 
 test.describe.configure({ mode: 'serial' });
 
@@ -50,7 +50,7 @@ test('62: filters are seen, dragged with what they would leave, added and taken 
     expect(Math.abs(left - logged.report.noise.residual_dps.roll)).toBeLessThan(0.006);
     const grip = page.locator('[data-of="rate_path-1"]');
     await expect(grip).toHaveAttribute('role', 'slider');
-    const box = await grip.boundingBox();
+    const box = await boxOf(grip);
     await page.mouse.move(box.x + box.width / 2, box.y + 8);
     await page.mouse.down();
     await page.mouse.move(box.x + box.width / 2 + 70, box.y + 8, { steps: 8 });

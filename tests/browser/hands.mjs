@@ -50,6 +50,16 @@ export async function link(page, slug) {
     await started(page);
 }
 
+/** Where it stands on the screen; a page that is just being refreshed is waited for. */
+export async function boxOf(locator) {
+    let box = null;
+    await expect(async () => {
+        box = await locator.boundingBox();
+        expect(box).not.toBeNull();
+    }).toPass({ timeout: 10_000 });
+    return box;
+}
+
 export const trayIsOpen = (page) => page.locator('#tray').evaluate((tray) => tray.open);
 
 /** Id of a log by its code: crafts fly their past side by side, so that ids come as they come. */
