@@ -24,11 +24,19 @@ use PHPUnit\Framework\TestCase;
 /** Axes counted the other way round, a D that varies, and flights laid over each other. */
 final class SignsAndSteadinessTest extends TestCase
 {
+    /** @var array<int, FlightLog> flights by seed: each is turned in several ways */
+    private static array $flown = [];
+
+    public static function tearDownAfterClass(): void
+    {
+        self::$flown = [];
+    }
+
     /** @return iterable<string, array{int, string, list<string>, list<string>}> seed, axis, what is turned, what is to be found */
     public static function turned(): iterable
     {
-        foreach ([1, 2, 3] as $seed) {
-            foreach (['roll', 'pitch'] as $axis) {
+        foreach (Cases::all() ? [1, 2, 3] : [1, 2] as $seed) {
+            foreach (Cases::all() ? ['roll', 'pitch'] : [['pitch', 'roll'][$seed % 2]] as $axis) {
                 $set = "setpoint_{$axis}_dps";
                 $rate = "rate_filtered_{$axis}_dps";
                 yield "rotation of $axis, flight $seed" => [$seed, $axis, [$rate], [$rate]];
@@ -47,9 +55,8 @@ final class SignsAndSteadinessTest extends TestCase
     #[DataProvider('turned')]
     public function testWhatIsTurnedIsFoundAndTurningItMendsIt(int $seed, string $axis, array $turn, array $found): void
     {
-        $log = (new KnownFlight($seed))
-            ->fly(0 === $seed % 2 ? KnownFlight::hexaX() : KnownFlight::quadX(), 45.0, null, 0.0, 'mixed', 16)
-            ->with([], $turn);
+        $motors = 0 === $seed % 2 ? KnownFlight::hexaX() : KnownFlight::quadX();
+        $log = (self::$flown[$seed] ??= (new KnownFlight($seed))->fly($motors, 45.0, null, 0.0, 'mixed', 16))->with([], $turn);
         $checks = self::byAxis($log);
         self::assertSame($found, $checks[$axis]->turn);
         self::assertNotSame('', $checks[$axis]->what);
