@@ -29,7 +29,7 @@ final readonly class FamilyPlot
     {
         usort($steps, static fn (array $a, array $b): int => $a['value'] <=> $b['value']);
         $curves = [];
-        $top = max(self::LEAST_TOP, ...array_map(static fn (array $one): float => 1.03 * max([0.0, ...$one['values']]), $steps));
+        $top = max([self::LEAST_TOP, ...array_map(static fn (array $one): float => 1.03 * max([0.0, ...$one['values']]), $steps)]);
         foreach ($steps as $n => $one) {
             $path = '';
             $y = self::height(1.0, $top);

@@ -58,7 +58,7 @@ test('keys go to sheets, find anything, show themselves', async ({ page }) => {
     await expect(page.locator('html')).toHaveAttribute('data-started', '1');
     await page.keyboard.press('Control+k');
     await page.keyboard.type('xyzzy');
-    await expect(page.locator('#search').getByText('Nothing is called that')).toBeVisible();
+    await expect(page.locator('#search').getByText('Nothing has that name')).toBeVisible();
     await page.keyboard.press('Escape');
     await page.keyboard.press('?');
     await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();

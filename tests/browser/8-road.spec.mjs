@@ -122,7 +122,7 @@ test('a map to a motor that the frame has not is refused in the tray, by its rea
     await page.getByRole('button', { name: 'Check and stage' }).click();
     await expect(page.locator('.tray-tab')).toHaveText('1 staged');
     await page.locator('.tray-tab').click();
-    await expect(page.locator('.effects')).toContainText('Output 5 is set to drive the left motor, which this frame has not');
+    await expect(page.locator('.effects')).toContainText('Output 5 is set to drive the left motor, which this frame does not have');
     await expect(page.locator('.commit-button')).toBeDisabled();
     await page.getByRole('button', { name: 'Discard all' }).click();
     await expect(page.locator('.tray-tab')).toBeHidden();

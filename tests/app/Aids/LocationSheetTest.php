@@ -150,7 +150,7 @@ final class LocationSheetTest extends CommandCase
             ['distance' => '9999', 'height' => '20', 'wind' => '3', 'from' => '0', 'used' => '3'],
             422,
         );
-        self::assertStringContainsString('No flight here knew where it was', $page);
+        self::assertStringContainsString('No flight here has a position', $page);
     }
 
     public function testACraftWithoutAReceiverIsToldSo(): void

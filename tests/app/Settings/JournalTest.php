@@ -61,7 +61,7 @@ final class JournalTest extends AppCase
         $this->leaveOpen();
         $html = $this->page('/craft/curlew/61');
         self::assertStringContainsString('Commit was interrupted', $html);
-        self::assertStringContainsString('is not known before it is linked again', $html);
+        self::assertStringContainsString('Link the craft to see how much of it was written', $html);
         $this->post('/craft/curlew/stage', ['values' => ['gain.yaw.i' => 99]]);
         $refused = $this->post('/craft/curlew/commit', ['reason' => 'meanwhile'], 409);
         self::assertStringContainsString('did not come to its end', (string) json_encode($refused, \JSON_UNESCAPED_UNICODE));
