@@ -219,7 +219,7 @@ test.describe('without scripts', () => {
         await staged(page, '1 staged');
         await commit(page, 'and back');
         await page.goto('/craft/bittern/72');
-        await page.getByLabel('Name').fill('as it is');
+        await page.getByLabel('Name', { exact: true }).fill('as it is');
         await press(page, 'Take a snapshot');
         await expect(page.locator('#said')).toContainText('“as it is” was taken');
         await page.goto('/craft/bittern/71');

@@ -40,7 +40,7 @@ final class DeskNoiseTest extends TestCase
                 }
             }
         }
-        self::assertGreaterThan(Cases::many(20, 6), $inside);
+        self::assertGreaterThan(Cases::many(20, 5), $inside);
         self::assertGreaterThanOrEqual($inside, $found);
     }
 
