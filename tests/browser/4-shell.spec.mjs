@@ -73,8 +73,8 @@ test('keys go to sheets, find anything, show themselves', async ({ page }) => {
     await expect(page.getByRole('tooltip')).toHaveCount(0);
     // Digits typed into a field are digits.
     await page.goto('/craft/curlew/72');
-    await page.getByLabel('Name').fill('');
-    await page.getByLabel('Name').pressSequentially('53');
+    await page.getByLabel('Name', { exact: true }).fill('');
+    await page.getByLabel('Name', { exact: true }).pressSequentially('53');
     await expect(page).toHaveURL(/curlew\/72/);
 });
 
