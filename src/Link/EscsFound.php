@@ -5,11 +5,16 @@ declare(strict_types=1);
 namespace Ortholex\App\Link;
 
 use Ortholex\App\Book\Craft;
+use Ortholex\Core\Craft\SettingSet;
 
-/** The ESCs of a craft answered for the first time. */
+/** The ESCs of a linked craft answered. */
 final readonly class EscsFound
 {
-    public function __construct(public Craft $craft)
+    /**
+     * @param SettingSet|null       $believed what the book had of the craft's settings; null where they answered for the first time
+     * @param array<string, string> $seats    serial number of the ESC at each place, as the book had them
+     */
+    public function __construct(public Craft $craft, public ?SettingSet $believed, public array $seats)
     {
     }
 }

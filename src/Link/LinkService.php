@@ -60,17 +60,17 @@ final readonly class LinkService
     }
 
     /**
-     * Reads the ESCs, which answer once the pack is on; the first time, they go into a snapshot of their own.
+     * Reads the ESCs, which answer once the pack is on, and tells whoever waits for that.
      *
      * @throws LinkError when the craft is not linked
      */
     public function readEscs(Craft $craft): void
     {
         $this->demandLinked($craft);
-        $first = [] === $craft->escs;
+        [$believed, $seats] = [[] === $craft->escs ? null : $craft->settings, Escs::seats($craft)->serials];
         $this->escs->read($craft);
-        if ($first && [] !== $craft->escs) {
-            $this->events->dispatch(new EscsFound($craft));
+        if ([] !== $craft->escs) {
+            $this->events->dispatch(new EscsFound($craft, $believed, $seats));
         }
         $this->entities->flush();
     }

@@ -99,7 +99,7 @@ final readonly class FlyHandler implements JobHandler
         $said = match (true) {
             null === $flown->recording => "Flown$ended. Nothing was recorded: ".match ($flown->why) {
                 Unrecorded::NoMemory => 'this board has no memory for logs. What it shakes with can be measured on the desk, on 53.',
-                Unrecorded::Elsewhere => 'the recorder is set to write elsewhere. Set “recorder writes to” to the board’s memory, on 71.',
+                Unrecorded::Elsewhere => 'the recorder is set to write elsewhere. Stage “recorder.writes_to: board_memory” on 71.',
                 Unrecorded::LeverOff => 'a lever turns recording on, and it stood off. Put it up, or take the action off it on 23.',
                 default => 'the recorder is full. Fetch what lies there, and erase it.',
             },

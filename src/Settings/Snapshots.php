@@ -70,6 +70,8 @@ final readonly class Snapshots
     #[AsEventListener]
     public function onEscsFound(EscsFound $event): void
     {
-        $this->take($event->craft, 'ESCs as first found', true);
+        if (null === $event->believed) {
+            $this->take($event->craft, 'ESCs as first found', true);
+        }
     }
 }

@@ -8,9 +8,11 @@ use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Book\Craft;
 use Ortholex\App\Link\CraftLinked;
 use Ortholex\App\Link\Escs;
+use Ortholex\App\Link\EscsFound;
 use Ortholex\App\Settings\ChangeEntry;
 use Ortholex\App\Settings\Journal\Journals;
 use Ortholex\App\Settings\Staging;
+use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Settings\Difference;
 use Ortholex\Core\Settings\EscTable;
 use Ortholex\Core\Settings\Setting;
@@ -38,28 +40,45 @@ final readonly class Beliefs
     #[AsEventListener(priority: 10)]
     public function onLinked(CraftLinked $event): void
     {
-        $craft = $event->craft;
-        if (null === $event->believed || $craft->inBootloader || null !== $craft->toReturn) {
-            return;
-        }
-        $journal = $this->journals->open($craft);
-        $own = null === $journal ? [] : array_column($journal->items, 'name');
-        $read = $event->readAt?->format('Y-m-d H:i') ?? '';
-        $new = 0;
-        // What has come true since it was asked is asked no more.
-        $craft->believed = array_intersect_key($craft->believed, array_column($this->open($craft), null, 'name'));
-        foreach (Difference::between($event->believed, $craft->settings) as $one) {
-            $isOurs = \in_array($one->name, $own, true) || (EscTable::owns($one->name) && !$this->sameEsc($event, $one->name));
-            if (!$isOurs && !isset($craft->believed[$one->name])) {
-                $craft->believed[$one->name] = ['value' => $one->book, 'read' => $read];
-                ++$new;
-            }
-        }
+        $new = $this->compare($event->craft, $event->believed, $event->seats, $event->readAt?->format('Y-m-d H:i') ?? '');
         if ($new > 0) {
             $event->said[] = 1 === $new
                 ? 'One setting is not as the book had it: say below which stands.'
                 : "$new settings are not as the book had them: say below which stand.";
         }
+    }
+
+    /** ESCs answer only once the pack is on, after the board was linked. */
+    #[AsEventListener]
+    public function onEscsFound(EscsFound $event): void
+    {
+        $this->compare($event->craft, $event->believed, $event->seats, $event->craft->readAt?->format('Y-m-d H:i') ?? '');
+    }
+
+    /**
+     * @param array<string, string> $seats serial number of the ESC at each place, as the book had them
+     *
+     * @return int how many were found that had not been asked about
+     */
+    private function compare(Craft $craft, ?SettingSet $believed, array $seats, string $read): int
+    {
+        if (null === $believed || $craft->inBootloader || null !== $craft->toReturn) {
+            return 0;
+        }
+        $journal = $this->journals->open($craft);
+        $own = null === $journal ? [] : array_column($journal->items, 'name');
+        $new = 0;
+        // What has come true since it was asked is asked no more.
+        $craft->believed = array_intersect_key($craft->believed, array_column($this->open($craft), null, 'name'));
+        foreach (Difference::between($believed, $craft->settings) as $one) {
+            $isOurs = \in_array($one->name, $own, true) || (EscTable::owns($one->name) && !self::isSameEsc($craft, $seats, $one->name));
+            if (!$isOurs && !isset($craft->believed[$one->name])) {
+                $craft->believed[$one->name] = ['value' => $one->book, 'read' => $read];
+                ++$new;
+            }
+        }
+
+        return $new;
     }
 
     /** @return list<Difference> what is still to be said; what has come true meanwhile is none any more */
@@ -113,12 +132,16 @@ final readonly class Beliefs
         return new Decided(\count($kept), \count($staged));
     }
 
-    /** An ESC that was changed for another holds what it holds. */
-    private function sameEsc(CraftLinked $event, string $name): bool
+    /**
+     * An ESC that was changed for another holds what it holds; one whose firmware is still being written gets its settings by that.
+     *
+     * @param array<string, string> $seats
+     */
+    private static function isSameEsc(Craft $craft, array $seats, string $name): bool
     {
         [$place] = EscTable::parts($name);
-        $now = Escs::seats($event->craft)->serials[$place] ?? '';
+        $now = Escs::seats($craft)->serials[$place] ?? '';
 
-        return '' !== $now && $now === ($event->seats[$place] ?? '');
+        return '' !== $now && $now === ($seats[$place] ?? '') && !isset($craft->escOrders[$now]);
     }
 }

@@ -7,6 +7,7 @@ namespace Ortholex\Tests\app\Identity;
 use Ortholex\App\Identity\Believed\Beliefs;
 use Ortholex\App\Settings\ChangeEntry;
 use Ortholex\App\Settings\Staging;
+use Ortholex\Bench\Esc\EscState;
 use Ortholex\Bench\State\WorldState;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Settings\Difference;
@@ -70,6 +71,39 @@ final class BelievedTest extends AppCase
         $this->post('/craft/curlew/bench', ['thing' => 'cable', 'to' => '0']);
         $this->post('/craft/curlew/believed', ['all' => 'craft'], 409);
         self::assertCount(1, $this->craft()->believed);
+    }
+
+    /** ESCs answer after the link, when the pack comes on: what they hold otherwise is asked about then, but not of another ESC. */
+    public function testWhatWasChangedOnAnEscIsAskedWhenItAnswers(): void
+    {
+        $this->link();
+        $this->post('/craft/curlew/bench', ['thing' => 'pack', 'to' => '1']);
+        $this->post('/craft/curlew/escs/read');
+        self::assertNotSame([], $this->craft()->escs);
+        self::assertSame([], $this->craft()->believed, 'the first time there is nothing to compare with');
+        $before = $this->craft()->settings;
+        $this->post('/craft/curlew/bench', ['thing' => 'pack', 'to' => '0']);
+        $this->world()->store->change(static function (WorldState $s): void {
+            $home = array_key_first($s->escs) ?? 0;
+            $state = EscState::fromMixed($s->escs[$home] ?? null);
+            $state->settings['advance_deg'] = 7;
+            $s->escs[$home] = $state->toArray();
+        });
+        $this->again([]);
+        self::assertSame([], $this->craft()->believed, 'they have not answered yet');
+        $this->post('/craft/curlew/bench', ['thing' => 'pack', 'to' => '1']);
+        $this->post('/craft/curlew/escs/read');
+        $names = array_keys($this->craft()->believed);
+        self::assertCount(1, $names);
+        self::assertMatchesRegularExpression('~^esc\.\w+\.advance_deg$~', $names[0]);
+        self::assertStringContainsString('Book and craft differ in one setting', $this->page('/craft/curlew/11'));
+        $this->post('/craft/curlew/believed', ['all' => 'book']);
+        self::assertEquals([$names[0] => $before[$names[0]]], $this->staged($this->craft()));
+        $this->post('/craft/curlew/commit', ['reason' => 'as it was']);
+        foreach ($this->world()->store->peek()->escs as $esc) {
+            self::assertNotSame(7, EscState::fromMixed($esc)->settings['advance_deg']);
+        }
+        self::assertSame([], $this->craft()->believed);
     }
 
     public function testWhatIsStagedWasMeantLater(): void
