@@ -91,9 +91,8 @@ final class RecordController extends SheetController
     public function yaml(string $slug): Response
     {
         $craft = $this->crafts->named($slug);
-        $head = "# {$craft->name}, {$craft->board}, Loam {$craft->version}, revision {$craft->revision}\n";
 
-        return new Response($head.Yaml::dump($craft->settings->toArray()), 200, [
+        return new Response(YamlText::ofCraft($craft), 200, [
             'Content-Type' => 'application/yaml; charset=utf-8',
             'Content-Disposition' => "attachment; filename=\"{$craft->slug}.yaml\"",
         ]);

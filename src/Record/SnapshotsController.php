@@ -8,6 +8,7 @@ use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Book\Craft;
 use Ortholex\App\Link\LinkService;
 use Ortholex\App\Page\SheetController;
+use Ortholex\App\Settings\File\YamlText;
 use Ortholex\App\Settings\Snapshot;
 use Ortholex\App\Settings\Snapshots;
 use Ortholex\App\Settings\Staging;
@@ -24,7 +25,6 @@ use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Attribute\AsController;
 use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
 use Symfony\Component\Routing\Attribute\Route;
-use Symfony\Component\Yaml\Yaml;
 
 /** Sheet 72: what the craft was kept as, held against what it is or against one another. */
 #[AsController]
@@ -122,9 +122,8 @@ final class SnapshotsController extends SheetController
     {
         $craft = $this->crafts->named($slug);
         $one = $this->one($craft, $id);
-        $head = "# {$craft->name}, {$one->board}, Loam {$one->version}, revision {$one->revision}\n";
 
-        return new Response($head.Yaml::dump($one->settings->toArray()), 200, [
+        return new Response(YamlText::write($craft->name, $one->board, $one->version, $one->revision, $one->settings), 200, [
             'Content-Type' => 'application/yaml; charset=utf-8',
             'Content-Disposition' => "attachment; filename=\"{$craft->slug}-snapshot-$id.yaml\"",
         ]);
@@ -159,11 +158,7 @@ final class SnapshotsController extends SheetController
     /** A snapshot under the names of what the craft runs now. */
     private function asNow(Craft $craft, Snapshot $snapshot): SettingSet
     {
-        $from = Version::parse($snapshot->version);
-
-        return 0 === $from->compare($craft->version())
-            ? $snapshot->settings
-            : Migration::carried($this->catalogue, $snapshot->settings, $from, $craft->version());
+        return Migration::carried($this->catalogue, $snapshot->settings, Version::parse($snapshot->version), $craft->version());
     }
 
     /**

@@ -4,13 +4,11 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Report;
 
-use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\Connection;
 use Ortholex\App\FlightLog\Log;
 use Ortholex\App\FlightLog\LogStore;
 use Ortholex\App\FlightLog\Passage;
-use Ortholex\App\Work\Job;
-use Ortholex\App\Work\JobState;
+use Ortholex\App\Work\Jobs;
 use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\Fact\Stored;
 use Ortholex\Core\Report\AxisAnalysis;
@@ -38,6 +36,7 @@ final class AnalysisStore
         private readonly LogStore $logs,
         private readonly ReportJson $json,
         private readonly Together $together,
+        private readonly Jobs $jobs,
     ) {
     }
 
@@ -101,7 +100,7 @@ final class AnalysisStore
         if (null === $stored) {
             if (null === $this->column(self::key($log, $of, []), $column)) {
                 $seconds = null === $of ? $log->durationS : min($log->durationS, $of->toS - $of->fromS);
-                $comes = $this->isUnderWay($log);
+                $comes = $this->jobs->readsLogs($log->craft);
                 if ($comes || $seconds * $log->rateHz * \count($log->traces) > self::MOST_AT_ONCE) {
                     throw new NotYetAnalysed($log, $of, $comes);
                 }
@@ -114,16 +113,6 @@ final class AnalysisStore
         }
 
         return $stored ?? throw new \LogicException("The analysis of $log->code was computed but not kept.");
-    }
-
-    /** Whether another process brings logs of this craft in, or looks at one: what it does is not done here once more. */
-    private function isUnderWay(Log $log): bool
-    {
-        return false !== $this->db->fetchOne(
-            'SELECT 1 FROM job WHERE craft_id = ? AND state = ? AND pid <> ? AND kind IN (?) LIMIT 1',
-            [$log->craft->id, JobState::Running->value, getmypid(), Job::READS_LOGS],
-            [3 => ArrayParameterType::STRING],
-        );
     }
 
     /** @param array<string, list<float>> $struck */

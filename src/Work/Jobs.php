@@ -155,6 +155,16 @@ final readonly class Jobs
         return $jobs;
     }
 
+    /** Whether another process brings logs of this craft in, or looks at one: what it does need not be done here once more. */
+    public function readsLogs(Craft $craft): bool
+    {
+        return false !== $this->entities->getConnection()->fetchOne(
+            'SELECT 1 FROM job WHERE craft_id = ? AND state = ? AND pid <> ? AND kind IN (?) LIMIT 1',
+            [$craft->id, JobState::Running->value, getmypid(), Job::READS_LOGS],
+            [3 => ArrayParameterType::STRING],
+        );
+    }
+
     /** Whether open work has the link to itself, as a flash does. */
     public function holdsLink(Craft $craft): bool
     {

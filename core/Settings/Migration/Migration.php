@@ -36,9 +36,12 @@ final readonly class Migration
     {
     }
 
-    /** Only what the old set has, as the new release names it: of a part, nothing is filled up with defaults. */
+    /** Only what the old set has, as the new release names it: of a part, nothing is filled up with defaults. Of one release, as it is. */
     public static function carried(Catalogue $catalogue, SettingSet $old, Version $from, Version $to): SettingSet
     {
+        if (0 === $from->compare($to)) {
+            return $old;
+        }
         $kept = [];
         foreach (self::between($catalogue, $old, $from, $to)->fates as $fate) {
             if (FateKind::New !== $fate->kind && null !== $fate->newName && null !== $fate->newValue) {

@@ -138,7 +138,7 @@ final class TakeOverController extends SheetController
     private function carried(Craft $craft, SettingSet $set, Version $from): SettingSet
     {
         // What it does not name is not taken at its default.
-        return 0 === $from->compare($craft->version()) ? $set : Migration::carried($this->catalogue, $set, $from, $craft->version());
+        return Migration::carried($this->catalogue, $set, $from, $craft->version());
     }
 
     /** @param array<string, AxisPlant> $plants */

@@ -10,7 +10,6 @@ use Ortholex\App\Shell\Answer;
 use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\Input;
 use Ortholex\Core\Link\LinkError;
-use Ortholex\Core\Settings\Difference;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpKernel\Attribute\AsController;
 use Symfony\Component\Routing\Attribute\Route;
@@ -36,7 +35,8 @@ final class BeliefsController extends SheetController
         $all = $input->text('all', 10);
         $said = $input->map('stands');
         $stands = [];
-        foreach ($this->beliefs->open($craft) as $one) {
+        $open = $this->beliefs->open($craft);
+        foreach ($open as $one) {
             $word = '' !== $all ? $all : ($said[$one->name] ?? '');
             if ('' === $word) {
                 continue;
@@ -44,9 +44,8 @@ final class BeliefsController extends SheetController
             $stands[$one->name] = (\is_string($word) ? Stands::tryFrom($word) : null)
                 ?? throw BadRequest::at("stands[$one->name]", 'Say “craft” or “book”: which of the two is to stand.');
         }
-        if ([] === $stands && [] !== $this->beliefs->open($craft)) {
-            $names = array_map(static fn (Difference $d): string => $d->name, $this->beliefs->open($craft));
-            throw BadRequest::at("stands[$names[0]]", 'Say of at least one setting which is to stand.');
+        if ([] === $stands && [] !== $open) {
+            throw BadRequest::at("stands[{$open[0]->name}]", 'Say of at least one setting which is to stand.');
         }
 
         return Answer::said($this->beliefs->decide($craft, $stands)->said());

@@ -10,6 +10,7 @@ use Ortholex\App\Book\Step\NextStep;
 use Ortholex\App\Book\Step\NextSteps;
 use Ortholex\App\FlightLog\LogBook;
 use Ortholex\App\Settings\File\SettingsFileError;
+use Ortholex\App\Settings\File\YamlText;
 use Ortholex\App\Words\Aside;
 use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\Settings\Catalogue;
@@ -53,7 +54,7 @@ final class CraftCommand extends Command
             $told = match ($word('what')) {
                 'list' => $this->all($json),
                 'show' => $this->one($this->sides->craft($word('one')), $json),
-                'export' => self::settings($this->sides->read($this->sides->craft($word('one'))), $json),
+                'export' => $this->export($this->sides->read($this->sides->craft($word('one'))), $json),
                 'diff' => $this->differences($word('one'), $word('other'), $json),
                 default => throw SettingsFileError::of("“{$word('what')}” cannot be done with a craft; list, show, export and diff can."),
             };
@@ -68,6 +69,12 @@ final class CraftCommand extends Command
         $output->write($text, false, OutputInterface::OUTPUT_RAW);
 
         return self::SUCCESS;
+    }
+
+    /** @return string|array<string, float|int|bool|string> */
+    private function export(Craft $craft, bool $json): string|array
+    {
+        return $json ? $craft->settings->toArray() : YamlText::ofCraft($craft);
     }
 
     /** @return string|array{craft: list<array<string, mixed>>} */
@@ -93,15 +100,6 @@ final class CraftCommand extends Command
         $facts = $this->facts($craft) + ['next' => $next];
 
         return $json ? $facts : Yaml::dump($facts);
-    }
-
-    /** @return string|array<string, float|int|bool|string> with a head that says which firmware the names are of */
-    private static function settings(Craft $craft, bool $json): string|array
-    {
-        $settings = $craft->settings->toArray();
-        $head = "# $craft->name, $craft->board, Loam $craft->version, revision $craft->revision\n";
-
-        return $json ? $settings : $head.Yaml::dump($settings);
     }
 
     /**

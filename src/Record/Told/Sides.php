@@ -60,8 +60,6 @@ final readonly class Sides
 
     private function current(SettingSet $set, Version $from): SettingSet
     {
-        $current = Version::parse(Catalogue::CURRENT);
-
-        return 0 === $from->compare($current) ? $set : Migration::carried($this->catalogue, $set, $from, $current);
+        return Migration::carried($this->catalogue, $set, $from, Version::parse(Catalogue::CURRENT));
     }
 }

@@ -64,6 +64,6 @@ final readonly class SettingsFile
         }
         $set = SettingSet::of($values);
 
-        return 0 === $from->compare($current) ? $set : Migration::carried($this->catalogue, $set, $from, $current);
+        return Migration::carried($this->catalogue, $set, $from, $current);
     }
 }

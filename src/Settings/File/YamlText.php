@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Settings\File;
 
+use Ortholex\App\Book\Craft;
+use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Firmware\Version;
 use Symfony\Component\Yaml\Exception\ParseException;
 use Symfony\Component\Yaml\Yaml;
@@ -22,6 +24,18 @@ final readonly class YamlText
      */
     private function __construct(public array $values, public array $lines, public array $problems, public ?Version $release)
     {
+    }
+
+    /** What a craft was last read to hold, as a file that can be read again. */
+    public static function ofCraft(Craft $craft): string
+    {
+        return self::write($craft->name, $craft->board ?? '', $craft->version ?? '', $craft->revision, $craft->settings);
+    }
+
+    /** With a head that names the release of Loam, as its settings are named by that. */
+    public static function write(string $craft, string $board, string $release, int $revision, SettingSet $settings): string
+    {
+        return "# $craft, $board, Loam $release, revision $revision\n".Yaml::dump($settings->toArray());
     }
 
     public static function read(string $text): self

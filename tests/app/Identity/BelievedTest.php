@@ -84,10 +84,13 @@ final class BelievedTest extends AppCase
         $before = $this->craft()->settings;
         $this->post('/craft/curlew/bench', ['thing' => 'pack', 'to' => '0']);
         $this->world()->store->change(static function (WorldState $s): void {
-            $home = array_key_first($s->escs) ?? 0;
-            $state = EscState::fromMixed($s->escs[$home] ?? null);
-            $state->settings['advance_deg'] = 7;
-            $s->escs[$home] = $state->toArray();
+            foreach ($s->escs as $home => $esc) {
+                $state = EscState::fromMixed($esc);
+                $state->settings['advance_deg'] = 7;
+                $s->escs[$home] = $state->toArray();
+
+                return;
+            }
         });
         $this->again([]);
         self::assertSame([], $this->craft()->believed, 'they have not answered yet');
@@ -95,10 +98,12 @@ final class BelievedTest extends AppCase
         $this->post('/craft/curlew/escs/read');
         $names = array_keys($this->craft()->believed);
         self::assertCount(1, $names);
-        self::assertMatchesRegularExpression('~^esc\.\w+\.advance_deg$~', $names[0]);
+        [$name] = $names;
+        self::assertIsString($name);
+        self::assertMatchesRegularExpression('~^esc\.\w+\.advance_deg$~', $name);
         self::assertStringContainsString('Book and craft differ in one setting', $this->page('/craft/curlew/11'));
         $this->post('/craft/curlew/believed', ['all' => 'book']);
-        self::assertEquals([$names[0] => $before[$names[0]]], $this->staged($this->craft()));
+        self::assertEquals([$name => $before[$name]], $this->staged($this->craft()));
         $this->post('/craft/curlew/commit', ['reason' => 'as it was']);
         foreach ($this->world()->store->peek()->escs as $esc) {
             self::assertNotSame(7, EscState::fromMixed($esc)->settings['advance_deg']);
