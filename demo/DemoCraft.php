@@ -6,6 +6,7 @@ namespace Ortholex\Demo;
 
 use Ortholex\Bench\Board\BoardModel;
 use Ortholex\Bench\Flight\Airframe\CraftPhysics;
+use Ortholex\Bench\Room\Build;
 use Ortholex\Core\Pack\PackCard;
 use Ortholex\Core\Proof\Proved;
 
@@ -49,5 +50,23 @@ final readonly class DemoCraft
         public array $chip = ['', ''],
         public ?int $moduleBaud = null,
     ) {
+    }
+
+    /** @param array<string, array<string, mixed>> $memories of the transmitter, by craft */
+    public function build(array $memories): Build
+    {
+        return new Build(
+            $this->name,
+            $this->model,
+            $this->physics,
+            $this->version,
+            $this->settings,
+            $this->escs,
+            [...$this->wires['wires'], ...$this->soldered],
+            $this->wires['bridged'],
+            $memories,
+            $this->radio,
+            $this->chip,
+        );
     }
 }

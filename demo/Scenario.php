@@ -9,6 +9,7 @@ use Ortholex\Bench\Esc\EscModel;
 use Ortholex\Bench\Flight\Airframe\CraftPhysics;
 use Ortholex\Core\Airframe\Airframe;
 use Ortholex\Core\Pack\PackCard;
+use Ortholex\Core\Parts\PartsCatalogue;
 use Ortholex\Core\Proof\Proved;
 
 /** Wigeon Point Marsh Survey: three craft of their own making. Every maker, part and person is invented. */
@@ -22,29 +23,21 @@ final readonly class Scenario
     /** What those that fly were proved of; nobody ever tried what a lost link does. */
     private const PROVED = [Proved::Mounting, Proved::SpinCheck, Proved::Directions, Proved::Spans];
 
+    /** @return array<string, array<string, mixed>> the transmitter has a memory for each craft, by its name */
+    public static function memories(): array
+    {
+        $memories = [];
+        foreach (self::craft() as $craft) {
+            $memories[$craft->name] = $craft->memory;
+        }
+
+        return $memories;
+    }
+
     /** @return array<string, DemoCraft> by slug */
     public static function craft(): array
     {
         return ['dunlin' => self::dunlin(), 'curlew' => self::curlew(), 'bittern' => self::bittern()];
-    }
-
-    /** @return array<string, BoardModel> boards the shelf has images for, by hardware id */
-    public static function boards(): array
-    {
-        $boards = [];
-        foreach (
-            [
-                new BoardModel('MARL-F4', 'Marl F4', 'F4', 0x08004000, 0x08080000, 2048, ''),
-                new BoardModel('MARL-F4S', 'Marl F4 S', 'F4', 0x08004000, 0x08080000, 2048, ''),
-                new BoardModel('QUERN-F7', 'Quern F7', 'F7', 0x08008000, 0x08100000, 2048, ''),
-                new BoardModel('QUERN-F7-2', 'Quern F7-2', 'F7', 0x08008000, 0x08100000, 2048, ''),
-                new BoardModel('TARN-H7', 'Tarn H7', 'H7', 0x08020000, 0x08200000, 4096, ''),
-            ] as $board
-        ) {
-            $boards[$board->hardwareId] = $board;
-        }
-
-        return $boards;
     }
 
     private static function dunlin(): DemoCraft
@@ -57,7 +50,7 @@ final readonly class Scenario
             '3-inch, 4-cell',
             'looks into boathouses and hides',
             'Just assembled, never flown.',
-            new BoardModel('MARL-F4', 'Marl F4', 'F4', 0x08004000, 0x08080000, 2048, 'M4-20931'),
+            self::board('MARL-F4', 'M4-20931'),
             new CraftPhysics(
                 $frame,
                 0.29,
@@ -129,12 +122,7 @@ final readonly class Scenario
             '5-inch, 6-cell',
             'maps creeks in the wind',
             'Flies; a tune in progress.',
-            new BoardModel('QUERN-F7', 'Quern F7', 'F7', 0x08008000, 0x08100000, 2048, 'Q7-00417', [
-                'gyro',
-                'accelerometer',
-                'voltage',
-                'current',
-            ], '', 134_217_728),
+            self::board('QUERN-F7', 'Q7-00417'),
             new CraftPhysics(
                 $frame,
                 0.71,
@@ -241,14 +229,7 @@ final readonly class Scenario
             'hexa, 8-inch, 6-cell',
             'maps the point',
             'Back from the reeds; a frame resonance to find.',
-            new BoardModel('TARN-H7', 'Tarn H7', 'H7', 0x08020000, 0x08200000, 4096, 'T7-00058', [
-                'gyro',
-                'accelerometer',
-                'barometer',
-                'compass',
-                'voltage',
-                'current',
-            ], 'Scry', 268_435_456),
+            self::board('TARN-H7', 'T7-00058'),
             new CraftPhysics(
                 $frame,
                 2.1,
@@ -358,6 +339,11 @@ final readonly class Scenario
             // Told another rate since its last flight, and to remember it: to the board it is rubbish.
             moduleBaud: 57600,
         );
+    }
+
+    private static function board(string $hardwareId, string $serial): BoardModel
+    {
+        return BoardModel::of(PartsCatalogue::shipped()->boards[$hardwareId], $serial);
     }
 
     /**

@@ -13,6 +13,7 @@ use Ortholex\Bench\Flight\Airframe\CraftPhysics;
 use Ortholex\Bench\Flight\FlightSimulator;
 use Ortholex\Bench\Flight\Pilot\FlightCard;
 use Ortholex\Bench\Flight\Recording\CsvRecorder;
+use Ortholex\Bench\Room\FromParts;
 use Ortholex\Core\Control\RateFilters;
 use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\Craft\SettingSet;
@@ -20,6 +21,9 @@ use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\FlightLog\Reading\LogReader;
 use Ortholex\Core\LogCheck\Card;
 use Ortholex\Core\LogCheck\FlightPlan;
+use Ortholex\Core\Parts\PartsCatalogue;
+use Ortholex\Core\Parts\Plan\CraftFigures;
+use Ortholex\Core\Parts\Plan\CraftPlan;
 use Ortholex\Core\Report\Charts;
 use Ortholex\Core\Report\FlightAnalysis;
 use Ortholex\Core\Report\Report;
@@ -71,14 +75,41 @@ function flown(CraftPhysics $craft, SettingSet $set, int $seed): array
     return [Report::of($log, $analysis), Charts::of($analysis)];
 }
 
+/** @return array{CraftPhysics, SettingSet} one put together from the catalogue, as an experienced hand leaves it */
+function fromParts(int $seed): array
+{
+    $dice = new Randomizer(new Xoshiro256StarStar(9000 + $seed));
+    $all = PartsCatalogue::shipped();
+    $one = static fn (array $of): string => (string) array_keys($of)[$dice->getInt(0, count($of) - 1)];
+    do {
+        $frame = $all->frames[$one($all->frames)];
+        $plan = new CraftPlan(
+            $frame->withDiagonal($frame->diagonalMm * $dice->getInt(90, 115) / 100),
+            $all->motors[$one($all->motors)],
+            $all->props[$one($all->props)],
+            $all->escs[$one($all->escs)],
+            $all->packs[$one($all->packs)],
+            $all->boards[$one($all->boards)],
+            ['rill-c'],
+        );
+    } while (!CraftFigures::of($plan)->works());
+    $build = FromParts::build("craft $seed", $plan, [], $seed);
+    if (getenv('ALL')) {
+        echo "    {$plan->frame->name} {$plan->frame->diagonalMm}, {$plan->motor->name}, {$plan->prop->name}, {$plan->pack->name}\n";
+    }
+
+    return [$build->physics, Catalogue::loam()->defaults(Version::parse(Catalogue::CURRENT))->with($build->settings)];
+}
+
 $most = (int) ($argv[1] ?? 20);
-$starts = ['sluggish' => [0.4, 0.5, 0.6], 'ringing' => [1.35, 1.0, 0.35]];
+$starts = ['sluggish' => [0.4, 0.5, 0.6], 'ringing' => [1.35, 1.0, 0.35], 'parts' => [1.0, 1.0, 1.0]];
 $reached = [];
 foreach (isset($argv[2]) ? [$argv[2] => $starts[$argv[2]]] : $starts as $name => [$p, $i, $d]) {
     $ok = 0;
     for ($seed = 1; $seed <= $most; ++$seed) {
-        $craft = craft($seed);
-        $set = Catalogue::loam()->defaults(Version::parse(Catalogue::CURRENT))->with(Scenario::craft()['curlew']->settings);
+        [$craft, $set] = 'parts' === $name
+            ? fromParts($seed)
+            : [craft($seed), Catalogue::loam()->defaults(Version::parse(Catalogue::CURRENT))->with(Scenario::craft()['curlew']->settings)];
         $set = $set->with(FlightPlan::forResponse($set));
         foreach (['roll', 'pitch', 'yaw'] as $axis) {
             $set = $set->with([

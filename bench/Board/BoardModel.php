@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Ortholex\Bench\Board;
 
+use Ortholex\Core\Parts\BoardPart;
+
 /** A make of flight controller: what is printed on it and soldered to it. */
 final readonly class BoardModel
 {
@@ -24,6 +26,22 @@ final readonly class BoardModel
         public string $overlayChip = '',
         public int $recorderBytes = 0,
     ) {
+    }
+
+    public static function of(BoardPart $part, string $serial): self
+    {
+        return new self(
+            $part->id,
+            $part->name,
+            $part->processor,
+            $part->flashFrom,
+            $part->flashEnd,
+            $part->pageBytes,
+            $serial,
+            $part->sensors,
+            $part->chip,
+            $part->recorderMb * 1024 * 1024,
+        );
     }
 
     public function flashBytes(): int

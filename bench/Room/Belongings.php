@@ -47,6 +47,21 @@ final readonly class Belongings
         }
     }
 
+    /** The same with another board of the make, and other ESCs. */
+    public function withSerial(string $serial): self
+    {
+        $with = static fn (object $of, array $other): array => $other + get_object_vars($of);
+        $escs = [];
+        foreach ($this->physics->escs as $pad => $esc) {
+            $escs[$pad] = (new \ReflectionClass(EscModel::class))->newInstanceArgs($with($esc, ['serial' => "$serial-$pad"]));
+        }
+
+        return new self(
+            (new \ReflectionClass(BoardModel::class))->newInstanceArgs($with($this->model, ['serial' => strtoupper($serial)])),
+            (new \ReflectionClass(CraftPhysics::class))->newInstanceArgs($with($this->physics, ['escs' => $escs])),
+        );
+    }
+
     public function putInto(string $folder): void
     {
         if (!is_dir($folder)) {

@@ -54,7 +54,24 @@ final class SimulatedBenches implements Benches
         $made->putInto($this->folderOf($craft));
     }
 
-    private function folderOf(string $craft): string
+    public function belongings(string $craft): ?Belongings
+    {
+        return Belongings::in($this->folderOf($craft));
+    }
+
+    /** Nothing lies there any more. */
+    public function clear(string $craft): void
+    {
+        unset($this->known[$craft]);
+        foreach (glob($this->folderOf($craft).'/{,.}[!.]*', \GLOB_BRACE) ?: [] as $file) {
+            if (is_file($file)) {
+                unlink($file);
+            }
+        }
+        @rmdir($this->folderOf($craft));
+    }
+
+    public function folderOf(string $craft): string
     {
         return "$this->folder/$craft";
     }

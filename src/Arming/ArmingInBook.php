@@ -5,8 +5,10 @@ declare(strict_types=1);
 namespace Ortholex\App\Arming;
 
 use Ortholex\App\Book\Craft;
+use Ortholex\App\Book\Mark\PartMark;
+use Ortholex\App\Book\Mark\Point;
+use Ortholex\App\Book\Mark\PointState;
 use Ortholex\App\Book\Sheet\Part;
-use Ortholex\App\Book\Sheet\PartMark;
 use Ortholex\App\Book\Step\NextStep;
 use Ortholex\App\Book\Step\NextStepSource;
 use Ortholex\App\Book\Step\Urgency;
@@ -31,15 +33,22 @@ final readonly class ArmingInBook implements NextStepSource, PartMark
         return Part::Guard;
     }
 
-    /** How many things are to be proved still; done when none is. */
-    public function mark(Craft $craft): string
+    /** What is to be proved still. */
+    public function points(Craft $craft): iterable
     {
         if (!$craft->isKnown()) {
-            return '';
+            return;
         }
-        $open = \count(Chain::wanting($craft->settings, $this->staging->preview($craft), $this->proofs->of($craft)));
-
-        return 0 === $open ? '✓' : (string) $open;
+        $to = $this->urls->generate('interlocks', ['slug' => $craft->slug]);
+        $wanting = Chain::wanting($craft->settings, $this->staging->preview($craft), $this->proofs->of($craft));
+        foreach ($wanting as $open) {
+            if (null !== $open->proof) {
+                yield new Point($this->words->name($open->proof->called()), PointState::Open, $to);
+            }
+        }
+        if ([] === $wanting) {
+            yield new Point('all that is to be proved', PointState::Done, $to);
+        }
     }
 
     public function steps(Craft $craft): iterable

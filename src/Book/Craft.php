@@ -163,6 +163,18 @@ class Craft
     #[ORM\Column(type: Types::JSON)]
     public array $packs = [];
 
+    /** @var array<string, mixed> what it was put together from on the bench (see CraftPlan), its faults and seed; empty: not from here */
+    #[ORM\Column(type: Types::JSON, options: ['default' => '[]'])]
+    public array $parts = [];
+
+    /** Known only by its logs and settings: no board of it is here, and what is staged is set on it by hand. */
+    #[ORM\Column(options: ['default' => false])]
+    public bool $byHand = false;
+
+    /** When it was put away from the Workshop; null while it stands there. */
+    #[ORM\Column(type: Types::DATETIME_IMMUTABLE, nullable: true)]
+    public ?\DateTimeImmutable $putAwayAt = null;
+
     /** @param list<string> $uses what a firmware build must not leave out */
     public function __construct(
         #[ORM\Column(unique: true)] public readonly string $slug,
@@ -194,7 +206,7 @@ class Craft
 
     public function isKnown(): bool
     {
-        return null !== $this->hardwareId;
+        return null !== $this->hardwareId || $this->byHand;
     }
 
     public function version(): Version

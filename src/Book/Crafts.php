@@ -6,18 +6,44 @@ namespace Ortholex\App\Book;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
+use Symfony\Component\String\Slugger\AsciiSlugger;
 
 /** Finds craft. */
 final readonly class Crafts
 {
+    private const LONGEST_SLUG = 32;
+
     public function __construct(private EntityManagerInterface $entities)
     {
     }
 
-    /** @return list<Craft> */
+    /** @return list<Craft> in the Workshop */
     public function all(): array
     {
-        return $this->entities->getRepository(Craft::class)->findBy([], ['id' => 'ASC']);
+        return $this->entities->getRepository(Craft::class)->findBy(['putAwayAt' => null], ['id' => 'ASC']);
+    }
+
+    /** @return list<Craft> what was put away last first */
+    public function away(): array
+    {
+        $away = 'SELECT c FROM '.Craft::class.' c WHERE c.putAwayAt IS NOT NULL ORDER BY c.putAwayAt DESC, c.id DESC';
+        $query = $this->entities->createQuery($away);
+
+        /** @var list<Craft> */
+        return $query->getResult();
+    }
+
+    /** A short name for addresses that none has yet. */
+    public function freeSlug(string $name): string
+    {
+        $plain = (new AsciiSlugger())->slug($name)->lower()->truncate(self::LONGEST_SLUG)->trim('-')->toString();
+        $plain = '' === $plain ? 'craft' : $plain;
+        $slug = $plain;
+        for ($n = 2; null !== $this->entities->getRepository(Craft::class)->findOneBy(['slug' => $slug]); ++$n) {
+            $slug = "$plain-$n";
+        }
+
+        return $slug;
     }
 
     /**
@@ -28,7 +54,9 @@ final readonly class Crafts
     public function listed(): array
     {
         /** @var list<array{slug: string, name: string, kind: string}> */
-        return $this->entities->getConnection()->fetchAllAssociative('SELECT slug, name, kind FROM craft ORDER BY id');
+        return $this->entities
+            ->getConnection()
+            ->fetchAllAssociative('SELECT slug, name, kind FROM craft WHERE put_away_at IS NULL ORDER BY id');
     }
 
     /**

@@ -5,8 +5,10 @@ declare(strict_types=1);
 namespace Ortholex\App\Esc;
 
 use Ortholex\App\Book\Craft;
+use Ortholex\App\Book\Mark\PartMark;
+use Ortholex\App\Book\Mark\Point;
+use Ortholex\App\Book\Mark\PointState;
 use Ortholex\App\Book\Sheet\Part;
-use Ortholex\App\Book\Sheet\PartMark;
 use Ortholex\App\Book\Step\NextStep;
 use Ortholex\App\Book\Step\NextStepSource;
 use Ortholex\App\Book\Step\Urgency;
@@ -31,9 +33,13 @@ final readonly class EscInBook implements NextStepSource, PartMark
         return Part::Build;
     }
 
-    public function mark(Craft $craft): string
+    public function points(Craft $craft): iterable
     {
-        return [] === $this->orders->open($craft) ? '' : '!';
+        $to = $this->urls->generate('escs', ['slug' => $craft->slug]);
+        if ([] !== $this->orders->open($craft)) {
+            yield new Point('ESC firmware half written', PointState::Blocked, $to);
+        }
+        yield new Point('ESCs read and alike', PointState::done([] !== $craft->escs && [] === $this->differing($craft)), $to);
     }
 
     public function steps(Craft $craft): iterable

@@ -5,8 +5,10 @@ declare(strict_types=1);
 namespace Ortholex\App\Gains;
 
 use Ortholex\App\Book\Craft;
+use Ortholex\App\Book\Mark\PartMark;
+use Ortholex\App\Book\Mark\Point;
+use Ortholex\App\Book\Mark\PointState;
 use Ortholex\App\Book\Sheet\Part;
-use Ortholex\App\Book\Sheet\PartMark;
 use Ortholex\App\Book\Step\NextStep;
 use Ortholex\App\Book\Step\NextStepSource;
 use Ortholex\App\Book\Step\Urgency;
@@ -50,7 +52,7 @@ final readonly class GainsInBook implements NextStepSource, PartMark, TrayEffect
     }
 
     /** How many gains and filters are staged. */
-    public function mark(Craft $craft): string
+    public function points(Craft $craft): iterable
     {
         $tune = 0;
         foreach ($this->staging->of($craft)->names() as $name) {
@@ -59,7 +61,9 @@ final readonly class GainsInBook implements NextStepSource, PartMark, TrayEffect
             $tune += \in_array($group, [SettingGroup::Gains, SettingGroup::Filters], true) ? 1 : 0;
         }
 
-        return $tune > 0 ? (string) $tune : '';
+        if ($tune > 0) {
+            yield new Point('gains and filters staged', PointState::Done, $this->urls->generate('gains', ['slug' => $craft->slug]), $tune);
+        }
     }
 
     /** The road of the tune, in one sentence with its reason. */

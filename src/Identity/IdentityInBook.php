@@ -5,18 +5,22 @@ declare(strict_types=1);
 namespace Ortholex\App\Identity;
 
 use Ortholex\App\Book\Craft;
+use Ortholex\App\Book\Mark\PartMark;
+use Ortholex\App\Book\Mark\Point;
+use Ortholex\App\Book\Mark\PointState;
 use Ortholex\App\Book\Search\HitKind;
 use Ortholex\App\Book\Search\SearchHit;
 use Ortholex\App\Book\Search\SearchSource;
 use Ortholex\App\Book\Sheet\Part;
-use Ortholex\App\Book\Sheet\PartMark;
 use Ortholex\App\Book\Step\NextStep;
 use Ortholex\App\Book\Step\NextStepSource;
 use Ortholex\App\Book\Step\Urgency;
 use Ortholex\App\Identity\Believed\Beliefs;
+use Symfony\Component\DependencyInjection\Attribute\AsTaggedItem;
 use Symfony\Component\Routing\Generator\UrlGeneratorInterface;
 
 /** What the book knows through sheet 11. */
+#[AsTaggedItem(priority: 45)]
 final readonly class IdentityInBook implements NextStepSource, PartMark, SearchSource
 {
     public function __construct(private UrlGeneratorInterface $urls, private Beliefs $beliefs)
@@ -28,9 +32,12 @@ final readonly class IdentityInBook implements NextStepSource, PartMark, SearchS
         return Part::Build;
     }
 
-    public function mark(Craft $craft): string
+    public function points(Craft $craft): iterable
     {
-        return $craft->inBootloader ? '!' : ($craft->isKnown() ? '✓' : '○');
+        $to = $this->urls->generate('identity', ['slug' => $craft->slug]);
+        yield $craft->inBootloader
+            ? new Point('firmware: only the bootloader answers', PointState::Blocked, $to)
+            : new Point('board read', PointState::done($craft->isKnown()), $to);
     }
 
     public function steps(Craft $craft): iterable

@@ -5,11 +5,13 @@ declare(strict_types=1);
 namespace Ortholex\App\Logs;
 
 use Ortholex\App\Book\Craft;
+use Ortholex\App\Book\Mark\PartMark;
+use Ortholex\App\Book\Mark\Point;
+use Ortholex\App\Book\Mark\PointState;
 use Ortholex\App\Book\Search\HitKind;
 use Ortholex\App\Book\Search\SearchHit;
 use Ortholex\App\Book\Search\SearchSource;
 use Ortholex\App\Book\Sheet\Part;
-use Ortholex\App\Book\Sheet\PartMark;
 use Ortholex\App\Book\Step\NextStep;
 use Ortholex\App\Book\Step\NextStepSource;
 use Ortholex\App\Book\Step\Urgency;
@@ -28,11 +30,11 @@ final readonly class LogsInBook implements NextStepSource, PartMark, SearchSourc
         return Part::Flights;
     }
 
-    public function mark(Craft $craft): string
+    public function points(Craft $craft): iterable
     {
         $logs = $this->book->count($craft);
-
-        return $logs > 0 ? (string) $logs : '○';
+        $to = $this->urls->generate('logs', ['slug' => $craft->slug]);
+        yield new Point(0 === $logs ? 'a first flight' : 'logs', PointState::done($logs > 0), $to, 0 === $logs ? null : $logs);
     }
 
     public function steps(Craft $craft): iterable

@@ -7,19 +7,17 @@ namespace Ortholex\App\Page;
 use Ortholex\App\Book\Craft;
 use Ortholex\App\Book\Crafts;
 use Ortholex\App\Book\Live\LiveState;
-use Ortholex\App\Book\Sheet\PartMark;
+use Ortholex\App\Book\Mark\Marks;
 use Ortholex\App\Book\Sheet\Sheets;
 use Ortholex\App\Link\Benches;
 use Ortholex\App\Settings\Airframes;
 use Ortholex\App\Settings\Tray\TrayBuilder;
 use Ortholex\App\Work\Jobs;
 use Psr\Clock\ClockInterface;
-use Symfony\Component\DependencyInjection\Attribute\TaggedIterator;
 
 /** Builds the frame for a sheet. */
 final readonly class ShellBuilder
 {
-    /** @param iterable<PartMark> $marks */
     public function __construct(
         private Crafts $crafts,
         private TrayBuilder $trays,
@@ -29,7 +27,7 @@ final readonly class ShellBuilder
         private Sheets $sheets,
         private Benches $benches,
         private ClockInterface $clock,
-        #[TaggedIterator(PartMark::class)] private iterable $marks,
+        private Marks $marks,
     ) {
     }
 
@@ -44,7 +42,7 @@ final readonly class ShellBuilder
             $this->sheets->all(),
             $this->sheets->firsts(),
             $this->sheets->ofPart($here->part()),
-            $this->marks($craft),
+            $this->marks->of($craft),
             $this->trays->of($craft),
             $this->live->of($craft),
             $this->bench($craft),
@@ -59,21 +57,5 @@ final readonly class ShellBuilder
         $bench = $this->benches->of($craft);
 
         return new BenchView($bench->state(), $bench->faults(), $bench->mishaps(), $bench->radio());
-    }
-
-    /** @return array<int, string> by part */
-    private function marks(Craft $craft): array
-    {
-        $marks = [];
-        foreach ($this->marks as $mark) {
-            $part = $mark->part()->value;
-            $said = $mark->mark($craft);
-            // What blocks is told before what is done.
-            if ('' !== $said && ('!' === $said || !isset($marks[$part]))) {
-                $marks[$part] = $said;
-            }
-        }
-
-        return $marks;
     }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\App\Page;
 
 use Ortholex\App\Book\Craft;
+use Ortholex\App\Book\Mark\Mark;
 use Ortholex\App\Book\Sheet\Sheet;
 use Ortholex\App\Settings\Tray\TrayView;
 use Ortholex\App\Work\Job;
@@ -18,7 +19,7 @@ final readonly class ShellView
      * @param array<int, Sheet>     $sheets all, by number
      * @param list<Sheet>           $firsts the first sheet of each part
      * @param array<int, Sheet>     $tabs   sheets of this part
-     * @param array<int, string>    $marks  per part: what the small mark says
+     * @param array<int, Mark>      $marks  by part
      * @param list<Job>             $jobs   open ones, and those whose end was not yet seen
      * @param array<string, mixed>  $live    first state of the bench and the link, as the poll gives it
      */

@@ -32,6 +32,12 @@ final readonly class Proofs
         return $proofs;
     }
 
+    /** Whether it was proved, and still stands. */
+    public function hold(Craft $craft, Proved $what): bool
+    {
+        return isset($craft->proofs[$what->value]) && Proof::fromArray($what, $craft->proofs[$what->value])->holds($craft->settings);
+    }
+
     /**
      * @param SettingSet           $settings with which it was proved; where those are only staged it holds once they are on the craft
      * @param array<string, mixed> $found

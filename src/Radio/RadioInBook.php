@@ -5,8 +5,10 @@ declare(strict_types=1);
 namespace Ortholex\App\Radio;
 
 use Ortholex\App\Book\Craft;
+use Ortholex\App\Book\Mark\PartMark;
+use Ortholex\App\Book\Mark\Point;
+use Ortholex\App\Book\Mark\PointState;
 use Ortholex\App\Book\Sheet\Part;
-use Ortholex\App\Book\Sheet\PartMark;
 use Ortholex\App\Book\Step\NextStep;
 use Ortholex\App\Book\Step\NextStepSource;
 use Ortholex\App\Book\Step\Urgency;
@@ -26,11 +28,12 @@ final readonly class RadioInBook implements NextStepSource, PartMark
     }
 
     /** Done when the sticks and the levers were shown. */
-    public function mark(Craft $craft): string
+    public function points(Craft $craft): iterable
     {
+        $to = $this->urls->generate('radio', ['slug' => $craft->slug]);
         $shown = $this->listening->evidence($craft);
-
-        return [] !== $shown->spans && null === $shown->channelOrder()->clash && [] !== $shown->levers ? '✓' : '○';
+        yield new Point('sticks shown', PointState::done([] !== $shown->spans && null === $shown->channelOrder()->clash), $to);
+        yield new Point('levers shown', PointState::done([] !== $shown->levers), $to);
     }
 
     public function steps(Craft $craft): iterable

@@ -5,11 +5,13 @@ declare(strict_types=1);
 namespace Ortholex\App\Record;
 
 use Ortholex\App\Book\Craft;
+use Ortholex\App\Book\Mark\PartMark;
+use Ortholex\App\Book\Mark\Point;
+use Ortholex\App\Book\Mark\PointState;
 use Ortholex\App\Book\Search\HitKind;
 use Ortholex\App\Book\Search\SearchHit;
 use Ortholex\App\Book\Search\SearchSource;
 use Ortholex\App\Book\Sheet\Part;
-use Ortholex\App\Book\Sheet\PartMark;
 use Symfony\Component\Routing\Generator\UrlGeneratorInterface;
 
 /** What the book knows through sheets 71 to 73. */
@@ -24,9 +26,12 @@ final readonly class RecordInBook implements PartMark, SearchSource
         return Part::Record;
     }
 
-    public function mark(Craft $craft): string
+    public function points(Craft $craft): iterable
     {
-        return $craft->revision > 0 ? (string) $craft->revision : '';
+        if ($craft->revision > 0) {
+            $to = $this->urls->generate('changes', ['slug' => $craft->slug]);
+            yield new Point('revisions on record', PointState::Done, $to, $craft->revision);
+        }
     }
 
     public function hits(Craft $craft): iterable

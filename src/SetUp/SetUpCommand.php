@@ -11,15 +11,17 @@ use Ortholex\App\Proof\Proofs;
 use Ortholex\App\Shelf\Shelf;
 use Ortholex\App\Storage\DiskTrouble;
 use Ortholex\App\Work\Process\ConsoleCommand;
+use Ortholex\Bench\Position\PlumbState;
+use Ortholex\Bench\Room\Assembly;
 use Ortholex\Bench\Room\SimulatedBenches;
+use Ortholex\Bench\Shelf\ShelfMaker;
+use Ortholex\Bench\State\WorldState;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Pack\PackCard;
 use Ortholex\Core\Settings\Catalogue;
-use Ortholex\Demo\Assembly;
 use Ortholex\Demo\DemoCraft;
 use Ortholex\Demo\EarlierFlights;
 use Ortholex\Demo\Scenario;
-use Ortholex\Demo\ShelfMaker;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Command\Command;
 use Symfony\Component\Console\Input\ArrayInput;
@@ -87,21 +89,22 @@ final class SetUpCommand extends Command
             $output->writeln("made $made firmware images for the shelf");
         }
         $new = [];
+        $memories = Scenario::memories();
         foreach (Scenario::craft() as $demo) {
             // What lies on the bench is written anew each time: data of an older Ortholex has it nowhere.
-            $assembly = Assembly::of($this->rooms, $this->catalogue, $demo);
+            $assembly = Assembly::of($this->rooms, $this->catalogue, $demo->slug, $demo->build($memories));
             if (!$assembly->isSoldered()) {
                 $assembly->solder($this->shelf->folder(), $this->shelf->escFolder());
             }
             if (null === $this->entities->getRepository(Craft::class)->findOneBy(['slug' => $demo->slug])) {
                 $this->enter($demo);
                 $output->writeln("put {$demo->name} on the bench");
-                $new[$demo->slug] = $assembly;
+                $new[$demo->slug] = true;
             }
         }
         $flown = true === $input->getOption('no-flights') || $this->fly(array_keys($new), $output);
-        foreach ($new as $assembly) {
-            $assembly->leave();
+        foreach (array_keys($new) as $slug) {
+            $this->leave($slug);
         }
 
         return $flown ? Command::SUCCESS : Command::FAILURE;
@@ -130,6 +133,20 @@ final class SetUpCommand extends Command
         }
 
         return $all;
+    }
+
+    /** What became of it after its last flight. */
+    private function leave(string $slug): void
+    {
+        $baud = Scenario::craft()[$slug]->moduleBaud;
+        if (null !== $baud) {
+            $this->rooms->world($slug)?->store->change(static function (WorldState $s) use ($baud): void {
+                $plumb = PlumbState::fromArray($s->plumb);
+                $plumb->baud = $baud;
+                $plumb->keep();
+                $s->plumb = $plumb->toArray();
+            });
+        }
     }
 
     private function migrate(): bool

@@ -60,13 +60,17 @@ final readonly class Commit
             if ($changes->isEmpty()) {
                 throw SettingError::because('tray', 'nothing is staged');
             }
-            $this->demandReachable($craft, $changes);
+            if (!$craft->byHand) {
+                $this->demandReachable($craft, $changes);
+            }
             $this->demandSound($craft);
             if (\count($changes) > self::MANY) {
                 $this->snapshots->take($craft, mb_substr("Before “{$reason}”", 0, 120), true);
             }
 
-            return $this->writing->write($craft, $changes, 'Commit', $reason);
+            return $craft->byHand
+                ? $this->writing->byHand($craft, $changes, $reason)
+                : $this->writing->write($craft, $changes, 'Commit', $reason);
         } finally {
             $this->locks->release($craft);
         }

@@ -74,6 +74,23 @@ final readonly class Writing
         return $this->carryOut($craft, $journal, $changes);
     }
 
+    /** What was set by hand on a craft that no cable reaches: the book follows, and nothing is compared. */
+    public function byHand(Craft $craft, SettingSet $changes, string $reason): ChangeEntry
+    {
+        $items = [];
+        foreach ($changes as $name => $to) {
+            $items[] = ['name' => $name, 'from' => $craft->settings[$name] ?? null, 'to' => $to];
+        }
+        $craft->settings = $craft->settings->with($changes);
+        $craft->revision = $this->nextRevision($craft);
+        $entry = new ChangeEntry($craft, $craft->revision, new \DateTimeImmutable(), 'Set by hand', $reason, $items);
+        $this->entities->persist($entry);
+        $this->staging->written($craft, $changes);
+        $this->entities->flush();
+
+        return $entry;
+    }
+
     /** @throws ConflictHttpException while an earlier one has not come to its end */
     public function demandNothingOpen(Craft $craft): void
     {

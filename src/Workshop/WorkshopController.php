@@ -5,10 +5,13 @@ declare(strict_types=1);
 namespace Ortholex\App\Workshop;
 
 use Ortholex\App\Book\Crafts;
-use Ortholex\App\Book\Step\NextSteps;
-use Ortholex\App\FlightLog\LogBook;
-use Ortholex\App\Link\LinkService;
-use Ortholex\App\Settings\Airframes;
+use Ortholex\App\Book\Sheet\Sheets;
+use Ortholex\App\Shell\Input;
+use Ortholex\App\Workshop\Listing\CraftGrouping;
+use Ortholex\App\Workshop\Listing\CraftList;
+use Ortholex\App\Workshop\Listing\CraftOrder;
+use Ortholex\App\Workshop\Listing\Summaries;
+use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Attribute\AsController;
 use Symfony\Component\Routing\Attribute\Route;
@@ -17,30 +20,23 @@ use Twig\Environment;
 #[AsController]
 final readonly class WorkshopController
 {
-    public function __construct(
-        private Crafts $crafts,
-        private NextSteps $steps,
-        private LinkService $links,
-        private LogBook $book,
-        private Airframes $frames,
-        private Environment $twig,
-    ) {
+    public function __construct(private Summaries $summaries, private Crafts $crafts, private Sheets $sheets, private Environment $twig)
+    {
     }
 
     #[Route('/', name: 'workshop', methods: ['GET'])]
-    public function show(): Response
+    public function show(Request $request): Response
     {
-        $cards = [];
-        foreach ($this->crafts->all() as $craft) {
-            $cards[] = new WorkshopCard(
-                $craft,
-                $this->steps->of($craft),
-                $this->links->isLinked($craft),
-                $this->frames->of($craft),
-                $this->book->count($craft),
-            );
-        }
+        $list = CraftList::of($this->summaries->all(), Input::query($request));
 
-        return new Response($this->twig->render('Workshop/workshop.html.twig', ['cards' => $cards]));
+        return new Response(
+            $this->twig->render('Workshop/workshop.html.twig', [
+                'list' => $list,
+                'away' => $this->crafts->away(),
+                'firsts' => $this->sheets->firsts(),
+                'orders' => CraftOrder::cases(),
+                'groupings' => CraftGrouping::cases(),
+            ]),
+        );
     }
 }

@@ -118,7 +118,7 @@ abstract class AppCase extends WebTestCase
      */
     protected function post(string $url, array $body = [], int $status = 200): array
     {
-        if (1 === preg_match('~^/craft/([a-z]+)/commit$~', $url, $m)) {
+        if (1 === preg_match('~^/craft/([a-z0-9-]+)/commit$~', $url, $m)) {
             // As a tray does that was drawn just now.
             $body += ['seen' => self::getContainer()->get(Staging::class)->revision($this->craft($m[1]))];
         }

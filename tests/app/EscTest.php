@@ -11,11 +11,11 @@ use Ortholex\App\Settings\Snapshot;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\JobState;
 use Ortholex\Bench\Power\Mode;
+use Ortholex\Bench\Shelf\ShelfMaker;
 use Ortholex\Core\Esc\EscFitReason;
 use Ortholex\Core\Esc\EscIdentity;
 use Ortholex\Core\Fact\Fact;
 use Ortholex\Core\Settings\Inability;
-use Ortholex\Demo\ShelfMaker;
 
 final class EscTest extends AppCase
 {

@@ -13,9 +13,9 @@ use Ortholex\App\Work\JobProgress;
 use Ortholex\App\Work\Jobs;
 use Ortholex\App\Work\JobState;
 use Ortholex\App\Work\JobStep;
+use Ortholex\Bench\Shelf\ShelfMaker;
 use Ortholex\Core\Firmware\HexImage;
 use Ortholex\Core\Firmware\IntelHex;
-use Ortholex\Demo\ShelfMaker;
 
 final class FirmwareTest extends AppCase
 {

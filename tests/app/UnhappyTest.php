@@ -14,10 +14,10 @@ use Ortholex\App\Work\Job;
 use Ortholex\App\Work\Jobs;
 use Ortholex\App\Work\JobState;
 use Ortholex\Bench\Flash\FlashFile;
+use Ortholex\Bench\Shelf\ShelfMaker;
 use Ortholex\Bench\State\WorldState;
 use Ortholex\Core\Fact\Fact;
 use Ortholex\Core\FlightLog\BadRowReason;
-use Ortholex\Demo\ShelfMaker;
 
 /** What goes wrong in the middle, and what is true afterwards. */
 final class UnhappyTest extends AppCase

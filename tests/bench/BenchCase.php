@@ -6,6 +6,7 @@ namespace Ortholex\Tests\bench;
 
 use Ortholex\Bench\Flash\FlashFile;
 use Ortholex\Bench\Link\WorldLink;
+use Ortholex\Bench\Shelf\ShelfMaker;
 use Ortholex\Bench\State\WorldState;
 use Ortholex\Bench\State\WorldStore;
 use Ortholex\Bench\Time\ManualPace;
@@ -16,7 +17,6 @@ use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Settings\Migration\Migration;
 use Ortholex\Demo\DemoCraft;
 use Ortholex\Demo\Scenario;
-use Ortholex\Demo\ShelfMaker;
 use PHPUnit\Framework\TestCase;
 
 /** A bench of its own for each test, on a clock that only waiting moves. */

@@ -6,13 +6,13 @@ namespace Ortholex\Tests\bench;
 
 use Ortholex\Bench\Link\WorldLink;
 use Ortholex\Bench\Power\Mode;
+use Ortholex\Bench\Shelf\ShelfMaker;
 use Ortholex\Bench\State\WorldState;
 use Ortholex\Core\Airframe\LevelCheck;
 use Ortholex\Core\Airframe\Rotation;
 use Ortholex\Core\Firmware\FirmwareError;
 use Ortholex\Core\Link\LinkError;
 use Ortholex\Core\Link\PageWriter;
-use Ortholex\Demo\ShelfMaker;
 
 final class BoardTest extends BenchCase
 {

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\Tests\bench;
 
 use Ortholex\Bench\Power\Mode;
+use Ortholex\Bench\Shelf\ShelfMaker;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Drive\TeachStep;
 use Ortholex\Core\Drive\Tone;
@@ -13,7 +14,6 @@ use Ortholex\Core\Link\LinkError;
 use Ortholex\Core\Link\PageWriter;
 use Ortholex\Core\Settings\EscTable;
 use Ortholex\Core\Signal\Welch;
-use Ortholex\Demo\ShelfMaker;
 
 final class EscTest extends BenchCase
 {

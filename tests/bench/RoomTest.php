@@ -5,10 +5,12 @@ declare(strict_types=1);
 namespace Ortholex\Tests\bench;
 
 use Ortholex\Bench\Esc\EscModel;
+use Ortholex\Bench\Room\Assembly;
 use Ortholex\Bench\Room\Belongings;
 use Ortholex\Bench\Room\EmptyBench;
 use Ortholex\Bench\Room\SimulatedBench;
 use Ortholex\Bench\Room\SimulatedBenches;
+use Ortholex\Bench\Shelf\ShelfMaker;
 use Ortholex\Bench\Time\ManualPace;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Firmware\Version;
@@ -20,10 +22,8 @@ use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\World\Bench;
 use Ortholex\Core\World\FlightEnd;
 use Ortholex\Core\World\NothingToMove;
-use Ortholex\Demo\Assembly;
 use Ortholex\Demo\DemoCraft;
 use Ortholex\Demo\Scenario;
-use Ortholex\Demo\ShelfMaker;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 
@@ -270,7 +270,8 @@ final class RoomTest extends TestCase
 
     private function assembled(string $slug): Bench
     {
-        Assembly::of($this->rooms, Catalogue::loam(), Scenario::craft()[$slug])->solder(self::$shelf.'/boards', self::$shelf.'/escs');
+        $build = Scenario::craft()[$slug]->build(Scenario::memories());
+        Assembly::of($this->rooms, Catalogue::loam(), $slug, $build)->solder(self::$shelf.'/boards', self::$shelf.'/escs');
         $bench = $this->rooms->of($slug);
         self::assertInstanceOf(SimulatedBench::class, $bench);
         $this->pace->wait(1);

@@ -9,6 +9,7 @@ use Ortholex\Bench\Flight\Sensors\Noise;
 use Ortholex\Bench\State\WorldState;
 use Ortholex\Bench\State\WorldStore;
 use Ortholex\Core\LogCheck\Card;
+use Ortholex\Core\Parts\PartsCatalogue;
 use Ortholex\Core\Signal\Statistics;
 use Ortholex\Demo\Scenario;
 use PHPUnit\Framework\TestCase;
@@ -120,7 +121,7 @@ final class WorldStoreTest extends TestCase
                 array_values($craft->physics->wiredPads),
                 'each motor is soldered to one pad',
             );
-            self::assertArrayHasKey($craft->model->hardwareId, Scenario::boards());
+            self::assertArrayHasKey($craft->model->hardwareId, PartsCatalogue::shipped()->boards);
             self::assertCount(\count($craft->physics->frame->motors), $craft->physics->imbalance);
             self::assertLessThan($craft->physics->restVoltage(0.0), $craft->physics->restVoltage(0.9));
         }

@@ -68,7 +68,7 @@ final readonly class TrayController
             throw BadRequest::at('knowing', $warnings[0]->words.' Say in the tray that you have read this, and commit again.');
         }
 
-        return self::done($this->commit->run($craft, $input->text('reason', 500)));
+        return self::done($this->commit->run($craft, $input->text('reason', 500)), $craft->byHand);
     }
 
     /** What was interrupted is gone on with. */
@@ -87,13 +87,13 @@ final readonly class TrayController
         return Answer::of(['revision' => $entry->revision, 'said' => 'It was taken back: the craft holds what it held before.']);
     }
 
-    private static function done(ChangeEntry $entry): Answer
+    private static function done(ChangeEntry $entry, bool $byHand = false): Answer
     {
         return Answer::of([
             'revision' => $entry->revision,
             'said' => \count($entry->items).
                 (1 === \count($entry->items) ? ' change is' : ' changes are').
-                ' on the craft, as revision '.
+                ($byHand ? ' taken as set, as revision ' : ' on the craft, as revision ').
                 $entry->revision.
                 '.',
         ]);

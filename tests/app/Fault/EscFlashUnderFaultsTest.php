@@ -14,6 +14,7 @@ use Ortholex\App\Work\CraftLocks;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\JobProgress;
 use Ortholex\Bench\Esc\EscState;
+use Ortholex\Bench\Shelf\ShelfMaker;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Esc\EscIdentity;
 use Ortholex\Core\Firmware\FirmwareError;
@@ -22,7 +23,6 @@ use Ortholex\Core\Link\LinkError;
 use Ortholex\Core\Settings\EscTable;
 use Ortholex\Core\Settings\Setting;
 use Ortholex\Core\World\CannotKeep;
-use Ortholex\Demo\ShelfMaker;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\Attributes\Group;
 

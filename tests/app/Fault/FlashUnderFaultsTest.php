@@ -10,6 +10,7 @@ use Ortholex\App\Settings\Writing;
 use Ortholex\App\Work\CraftLocks;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\JobProgress;
+use Ortholex\Bench\Shelf\ShelfMaker;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Firmware\FirmwareError;
 use Ortholex\Core\Firmware\IntelHex;
@@ -20,7 +21,6 @@ use Ortholex\Core\Settings\EscTable;
 use Ortholex\Core\Settings\Migration\Migration;
 use Ortholex\Core\Settings\Setting;
 use Ortholex\Core\World\CannotKeep;
-use Ortholex\Demo\ShelfMaker;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\Attributes\Group;
 

@@ -6,11 +6,13 @@ namespace Ortholex\Tests\app\Toy;
 
 use Ortholex\App\Book\Craft;
 use Ortholex\App\Book\Live\LiveSource;
+use Ortholex\App\Book\Mark\PartMark;
+use Ortholex\App\Book\Mark\Point;
+use Ortholex\App\Book\Mark\PointState;
 use Ortholex\App\Book\Search\HitKind;
 use Ortholex\App\Book\Search\SearchHit;
 use Ortholex\App\Book\Search\SearchSource;
 use Ortholex\App\Book\Sheet\Part;
-use Ortholex\App\Book\Sheet\PartMark;
 use Ortholex\App\Book\Step\NextStep;
 use Ortholex\App\Book\Step\NextStepSource;
 use Ortholex\App\Book\Step\Urgency;
@@ -52,9 +54,9 @@ final readonly class ToyInBook implements LiveSource, NextStepSource, PartMark, 
         return Part::Command;
     }
 
-    public function mark(Craft $craft): string
+    public function points(Craft $craft): iterable
     {
-        return '7';
+        yield new Point('games played', PointState::Done, $this->urls->generate('toy', ['slug' => $craft->slug]), 7);
     }
 
     public function hits(Craft $craft): iterable

@@ -5,13 +5,13 @@ declare(strict_types=1);
 namespace Ortholex\Tests\bench\Aids;
 
 use Ortholex\Bench\Overlay\ScryChip;
+use Ortholex\Bench\Shelf\ShelfMaker;
 use Ortholex\Core\Link\Aids\ChipClient;
 use Ortholex\Core\Link\LinkError;
 use Ortholex\Core\Link\PageWriter;
 use Ortholex\Core\Overlay\Font\ChipPages;
 use Ortholex\Core\Overlay\Font\Font;
 use Ortholex\Core\Overlay\OverlayItem;
-use Ortholex\Demo\ShelfMaker;
 
 /** The overlay chip: on the board or on a port, with firmware that suits or does not, and what it draws. */
 final class ChipTest extends AidsCase

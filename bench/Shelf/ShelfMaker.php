@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Ortholex\Demo;
+namespace Ortholex\Bench\Shelf;
 
 use Ortholex\Bench\Board\FirmwareLabel;
 use Ortholex\Bench\Esc\EscLabel;
@@ -12,6 +12,7 @@ use Ortholex\Bench\Storage\DurableFile;
 use Ortholex\Core\Drive\SwitchingTrade;
 use Ortholex\Core\Firmware\HexImage;
 use Ortholex\Core\Firmware\IntelHex;
+use Ortholex\Core\Parts\PartsCatalogue;
 
 /** Makes the shelf: images of Loam for every board, as Intel HEX with their manifests beside them. */
 final readonly class ShelfMaker
@@ -201,18 +202,18 @@ final readonly class ShelfMaker
             unlink($old);
         }
         $made = 0;
-        foreach (Scenario::boards() as $board) {
+        foreach (PartsCatalogue::shipped()->boards as $board) {
             foreach (self::RELEASES as [$version, $date, $notes]) {
                 foreach (self::BUILDS as $build => $leftOut) {
                     if ('' !== $build && !\in_array($version, ['26.01', '26.06'], true)) {
                         continue;
                     }
-                    $name = strtolower("loam-$version-$board->hardwareId".('' === $build ? '' : "-$build"));
+                    $name = strtolower("loam-$version-$board->id".('' === $build ? '' : "-$build"));
                     if (is_file("$folder/$name.json")) {
                         continue;
                     }
                     $image = self::image(
-                        $board->hardwareId,
+                        $board->id,
                         $version,
                         $build,
                         $board->flashFrom,
@@ -226,7 +227,7 @@ final readonly class ShelfMaker
                             [
                                 'product' => 'Loam',
                                 'version' => $version,
-                                'hardware' => [$board->hardwareId],
+                                'hardware' => [$board->id],
                                 'board' => $board->name,
                                 'processor' => $board->processor,
                                 'flash_from' => $board->flashFrom,

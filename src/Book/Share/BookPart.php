@@ -1,0 +1,20 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\App\Book\Share;
+
+use Ortholex\App\Book\Craft;
+use Symfony\Component\DependencyInjection\Attribute\AutoconfigureTag;
+
+/** What a family keeps of a craft, as files of its book; see docs/book-format.md. */
+#[AutoconfigureTag]
+interface BookPart
+{
+    public function write(Craft $craft, BookWriter $book): void;
+
+    /**
+     * What can be read is put into the craft, what cannot is told to the book with its reason; nothing is thrown for what a file holds.
+     */
+    public function read(Craft $craft, BookReader $book): void;
+}
