@@ -18,6 +18,12 @@ final readonly class Stored
         return new self($data, '');
     }
 
+    /** @return array<mixed> */
+    public function all(): array
+    {
+        return $this->data;
+    }
+
     public function has(string $key): bool
     {
         return isset($this->data[$key]);

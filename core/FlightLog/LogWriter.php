@@ -13,11 +13,12 @@ final readonly class LogWriter
     /**
      * @param resource     $stream
      * @param list<string> $traces names to write, in order; all when empty
+     * @param string|null  $head   instead of its own
      */
-    public static function write(FlightLog $log, $stream, array $traces = []): void
+    public static function write(FlightLog $log, $stream, array $traces = [], ?string $head = null): void
     {
         $names = [] === $traces ? $log->names() : $traces;
-        fwrite($stream, self::head($log->settings, $names));
+        fwrite($stream, self::head($head ?? $log->settings, $names));
         $format = self::rowFormat($names);
         foreach ($log->clock->segments as $segment) {
             for ($from = 0; $from < $segment->count; $from += 4096) {
@@ -68,6 +69,7 @@ final readonly class LogWriter
             $text .= vsprintf($format, [$time, ...array_column($columns, $i)]);
         }
 
-        return $text;
+        // What rounds to nothing has no sign: written, read and written again it is the same.
+        return (string) preg_replace('~,-(0(?:\.0+)?)(?=[,\n])~', ',$1', $text);
     }
 }

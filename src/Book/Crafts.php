@@ -33,6 +33,19 @@ final readonly class Crafts
         return $query->getResult();
     }
 
+    /** This name, with a number where another craft has it already. */
+    public function freeName(string $name): string
+    {
+        $name = '' === $name ? 'Craft' : $name;
+        $taken = array_map(static fn (Craft $c): string => mb_strtolower($c->name), [...$this->all(), ...$this->away()]);
+        $free = $name;
+        for ($n = 2; \in_array(mb_strtolower($free), $taken, true); ++$n) {
+            $free = "$name $n";
+        }
+
+        return $free;
+    }
+
     /** A short name for addresses that none has yet. */
     public function freeSlug(string $name): string
     {

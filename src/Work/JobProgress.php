@@ -21,6 +21,12 @@ final class JobProgress
     {
     }
 
+    /** Of work that nobody waits for. */
+    public static function toNobody(Connection $db): self
+    {
+        return new self($db, 0);
+    }
+
     /** For work that is a part of this: its own 0 to 1 is told as so much of the whole, from there on. */
     public function part(float $from, float $of): self
     {

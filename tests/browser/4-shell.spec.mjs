@@ -133,36 +133,44 @@ test('a sheet prints with its title block and without the tools', async ({ page 
 // The dark theme is the same page in other inks.
 const INKS = ['color-contrast', 'link-in-text-block'];
 
-for (const theme of ['light', 'dark']) {
-    test(`axe finds nothing serious on any built sheet, ${theme}`, async ({ page, context, baseURL }) => {
-        test.setTimeout(300_000);
-        await context.addCookies([{ name: 'theme', value: theme, url: baseURL }]);
-        await link(page, 'curlew');
-        await page.goto('/craft/curlew/61?axis=yaw');
-        await page.locator('[data-setting="gain.yaw.p"]').fill('45');
-        await page.keyboard.press('Tab');
-        await expect(page.locator('.tray-tab')).toHaveText('1 staged');
-        for (const path of [
-            '/',
-            '/craft/curlew/13',
-            '/craft/dunlin/11',
-            '/craft/curlew/12?image=loam-26.06-quern-f7',
-            ...(await built(page)).map((s) => `/craft/curlew/${s}`),
-        ]) {
-            await page.goto(path);
-            await started(page);
-            await expect(page.locator('html')).toHaveAttribute('data-theme', theme);
-            if (path.endsWith('/61')) await page.locator('.tray-tab').click();
-            const { violations } = await (theme === 'dark' ? new AxeBuilder({ page }).withRules(INKS) : new AxeBuilder({ page })).analyze();
-            const serious = violations
-                .filter((v) => ['serious', 'critical'].includes(v.impact))
-                .map((v) => `${path}: ${v.id}: ${v.nodes.map((n) => n.html.slice(0, 120)).join(' | ')}`);
-            expect(serious).toEqual([]);
-            if (path.endsWith('/61')) await page.keyboard.press('Escape');
-        }
-        await page.getByRole('button', { name: 'Dark or light' }).focus();
-        await page.goto('/craft/curlew/61');
-        await page.locator('.tray-tab').click();
-        await page.getByRole('button', { name: 'Discard all' }).click();
-    });
-}
+// Ours write no more of what holds than its number: most of the time went into that.
+const axe = (page) => new AxeBuilder({ page }).options({ resultTypes: ['violations'] });
+
+const serious = ({ violations }, where) =>
+    violations
+        .filter((v) => ['serious', 'critical'].includes(v.impact))
+        .map((v) => `${where}: ${v.id}: ${v.nodes.map((n) => n.html.slice(0, 120)).join(' | ')}`);
+
+test('axe finds nothing serious on any built sheet, light and dark', async ({ page }) => {
+    test.setTimeout(420_000);
+    await link(page, 'curlew');
+    await page.goto('/craft/curlew/61?axis=yaw');
+    await page.locator('[data-setting="gain.yaw.p"]').fill('45');
+    await page.keyboard.press('Tab');
+    await expect(page.locator('.tray-tab')).toHaveText('1 staged');
+    for (const path of [
+        '/',
+        '/?group=next',
+        '/workshop/new?built=faults&frame=rush-140',
+        '/workshop/by-logs',
+        '/craft/curlew/13',
+        '/craft/dunlin/11',
+        '/craft/curlew/staged',
+        '/craft/curlew/12?image=loam-26.06-quern-f7',
+        ...(await built(page)).map((s) => `/craft/curlew/${s}`),
+    ]) {
+        await page.goto(path);
+        await started(page);
+        if (path.endsWith('/61')) await page.locator('.tray-tab').click();
+        if (path.endsWith('/11')) await page.locator('#points-1 summary').click();
+        expect(serious(await axe(page).analyze(), path)).toEqual([]);
+        await page.evaluate(() => {
+            for (const one of [document.documentElement, document.body]) one.dataset.theme = 'dark';
+        });
+        expect(serious(await axe(page).withRules(INKS).analyze(), `${path}, dark`)).toEqual([]);
+        if (path.endsWith('/61')) await page.keyboard.press('Escape');
+    }
+    await page.goto('/craft/curlew/61');
+    await page.locator('.tray-tab').click();
+    await page.getByRole('button', { name: 'Discard all' }).click();
+});

@@ -13,6 +13,9 @@ interface BookPart
 {
     public function write(Craft $craft, BookWriter $book): void;
 
+    /** Whether reading it takes long, and goes on while the rest of the book can be used already. */
+    public function isLong(): bool;
+
     /**
      * What can be read is put into the craft, what cannot is told to the book with its reason; nothing is thrown for what a file holds.
      */

@@ -34,6 +34,9 @@ final class BookReader
     /** @var array<string, int> what was read, and how much of it, in words of its family */
     public array $taken = [];
 
+    /** @var \Closure(float, string): void|null told how far the reading is, 0 to 1, and with what */
+    public ?\Closure $tells = null;
+
     private int $bytes = 0;
 
     /**
@@ -103,6 +106,11 @@ final class BookReader
         $reader->left = $left;
 
         return $reader;
+    }
+
+    public function tell(float $share, string $doing): void
+    {
+        null === $this->tells || ($this->tells)($share, $doing);
     }
 
     /** @return list<string> names of the files under a folder, "" for those in none, in order */
@@ -261,7 +269,7 @@ final class BookReader
     private static function manifest(\ZipArchive $zip): array
     {
         $stream = $zip->getStream('manifest.json');
-        $text = false === $stream ? '' : (string) stream_get_contents($stream, self::MOST_MANIFEST + 1);
+        $text = false === $stream ? '' : (string) @stream_get_contents($stream, self::MOST_MANIFEST + 1);
         if ('' === $text || \strlen($text) > self::MOST_MANIFEST) {
             throw BookError::of('It holds no manifest.json, so it is no book of Ortholex.');
         }

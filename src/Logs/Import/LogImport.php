@@ -35,6 +35,7 @@ final readonly class LogImport
     }
 
     /**
+     * @param KeptLog|null $as what it was called and when it was flown, where a book has it so
      * @param string   $recording which it is on the craft's recorder; '' for a file from disk
      * @param Log|null $instead a log of the same file whose columns were matched otherwise: it is put away, with its way back
      *
@@ -48,6 +49,7 @@ final readonly class LogImport
         float $from = 0.0,
         ?Log $instead = null,
         string $recording = '',
+        ?KeptLog $as = null,
     ): Log {
         $share = static fn (float $s): float => $from + (1 - $from) * $s;
         $hash = $instead->sha256 ?? (string) hash_file('sha256', $path);
@@ -80,10 +82,10 @@ final readonly class LogImport
         $number = \is_string($last) ? (int) substr($last, 2) + 1 : 1;
         $log = new Log(
             $craft,
-            \sprintf('%s-%04d', strtoupper($craft->slug[0]), $number),
+            $as->code ?? \sprintf('%s-%04d', strtoupper($craft->slug[0]), $number),
             $title,
             $hash,
-            $instead->flownAt ?? new \DateTimeImmutable(),
+            $as->flownAt ?? $instead->flownAt ?? new \DateTimeImmutable(),
             $flight->clock->durationS(),
             $flight->clock->rateHz,
             $flight->clock->samples,
@@ -107,11 +109,12 @@ final readonly class LogImport
             $flight->leftOut,
         );
         $log->recording = $recording;
-        $this->entities->wrapInTransaction(function () use ($log, $flight, $instead): void {
+        $this->entities->wrapInTransaction(function () use ($log, $flight, $instead, $as): void {
             if (null !== $instead) {
                 [$log->note, $log->tags, $log->parts] = [$instead->note, $instead->tags, $instead->parts];
                 $instead->putAwayAt = new \DateTimeImmutable();
             }
+            $as?->giveTo($log);
             $this->entities->persist($log);
             $this->entities->flush();
             $this->store->save((int) $log->id, $flight);

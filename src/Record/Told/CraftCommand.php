@@ -6,6 +6,8 @@ namespace Ortholex\App\Record\Told;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Book\Craft;
+use Ortholex\App\Book\Share\BookError;
+use Ortholex\App\Book\Share\ShareChoice;
 use Ortholex\App\Book\Step\NextStep;
 use Ortholex\App\Book\Step\NextSteps;
 use Ortholex\App\FlightLog\LogBook;
@@ -23,7 +25,7 @@ use Symfony\Component\Console\Input\InputOption;
 use Symfony\Component\Console\Output\OutputInterface;
 use Symfony\Component\Yaml\Yaml;
 
-#[AsCommand(name: 'craft', description: '“list” the craft of the Workshop, “show” or “export” one, “diff” two sets of settings.')]
+#[AsCommand(name: 'craft', description: '“list” the craft of the Workshop, “show” or “export” one, “import” a book, “diff” two sets of settings.')]
 final class CraftCommand extends Command
 {
     private const JSON = \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRESERVE_ZERO_FRACTION | \JSON_THROW_ON_ERROR;
@@ -31,6 +33,7 @@ final class CraftCommand extends Command
     public function __construct(
         private readonly EntityManagerInterface $entities,
         private readonly Sides $sides,
+        private readonly Books $books,
         private readonly LogBook $logs,
         private readonly NextSteps $steps,
         private readonly Catalogue $catalogue,
@@ -40,10 +43,13 @@ final class CraftCommand extends Command
 
     protected function configure(): void
     {
-        $this->addArgument('what', InputArgument::REQUIRED, 'list, show, export or diff')
-            ->addArgument('one', InputArgument::OPTIONAL, 'short name of a craft; with diff also CRAFT:SNAPSHOT or a YAML file')
+        $this->addArgument('what', InputArgument::REQUIRED, 'list, show, export, import or diff')
+            ->addArgument('one', InputArgument::OPTIONAL, 'short name of a craft; with import a book; with diff also CRAFT:SNAPSHOT or a YAML file')
             ->addArgument('other', InputArgument::OPTIONAL, 'with diff: what it is held against, named likewise')
-            ->addOption('json', null, InputOption::VALUE_NONE, 'print it as JSON');
+            ->addOption('json', null, InputOption::VALUE_NONE, 'print it as JSON')
+            ->addOption('out', null, InputOption::VALUE_REQUIRED, 'with export: the whole book into this zip file, instead of the settings as YAML')
+            ->addOption('with', null, InputOption::VALUE_REQUIRED, 'with --out: home, serials, names, joined by commas; they are left out else', '')
+            ->addOption('without-logs', null, InputOption::VALUE_NONE, 'with --out: no logs');
     }
 
     protected function execute(InputInterface $input, OutputInterface $output): int
@@ -51,14 +57,18 @@ final class CraftCommand extends Command
         $word = static fn (string $name): string => \is_string($input->getArgument($name)) ? $input->getArgument($name) : '';
         $json = true === $input->getOption('json');
         try {
+            $out = $input->getOption('out');
             $told = match ($word('what')) {
+                'import' => $this->books->in($word('one'), $json),
                 'list' => $this->all($json),
                 'show' => $this->one($this->sides->craft($word('one')), $json),
-                'export' => $this->export($this->sides->read($this->sides->craft($word('one'))), $json),
+                'export' => \is_string($out) && '' !== $out
+                    ? $this->books->out($this->sides->craft($word('one')), $out, $this->with($input), $json)
+                    : $this->export($this->sides->read($this->sides->craft($word('one'))), $json),
                 'diff' => $this->differences($word('one'), $word('other'), $json),
-                default => throw SettingsFileError::of("“{$word('what')}” cannot be done with a craft; list, show, export and diff can."),
+                default => throw SettingsFileError::of("“{$word('what')}” cannot be done with a craft; list, show, export, import and diff can."),
             };
-        } catch (SettingsFileError $e) {
+        } catch (SettingsFileError|BookError $e) {
             return Aside::refuse($output, $e->getMessage());
         }
         $text = match (true) {
@@ -69,6 +79,20 @@ final class CraftCommand extends Command
         $output->write($text, false, OutputInterface::OUTPUT_RAW);
 
         return self::SUCCESS;
+    }
+
+    /** @throws SettingsFileError */
+    private function with(InputInterface $input): ShareChoice
+    {
+        $given = $input->getOption('with');
+        $with = \is_string($given) && '' !== $given ? explode(',', $given) : [];
+        $unknown = array_diff($with, ['home', 'serials', 'names']);
+        if ([] !== $unknown) {
+            throw SettingsFileError::of('--with takes home, serials and names, not “'.implode(',', $unknown).'”.');
+        }
+        $has = static fn (string $what): bool => \in_array($what, $with, true);
+
+        return new ShareChoice($has('home'), $has('serials'), $has('names'), true !== $input->getOption('without-logs'));
     }
 
     /** @return string|array<string, float|int|bool|string> */

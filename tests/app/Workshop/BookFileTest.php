@@ -1,0 +1,286 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Tests\app\Workshop;
+
+use Ortholex\App\Book\Craft;
+use Ortholex\App\Book\Share\BookError;
+use Ortholex\App\Book\Share\ShareChoice;
+use Ortholex\App\FlightLog\Log;
+use Ortholex\App\Settings\ChangeEntry;
+use Ortholex\App\Settings\Snapshots;
+use Ortholex\App\Share\BookExport;
+use Ortholex\App\Share\BookImport;
+use Ortholex\Bench\Sky\Marsh;
+use Ortholex\Tests\app\AppCase;
+use Ortholex\Tests\Cases;
+use Random\Engine\Xoshiro256StarStar;
+use Random\Randomizer;
+
+/** A whole book goes out as one file and comes in again, whoever made the file. */
+final class BookFileTest extends AppCase
+{
+    private string $folder;
+
+    protected function setUp(): void
+    {
+        parent::setUp();
+        $this->folder = sys_get_temp_dir().'/books-'.bin2hex(random_bytes(6));
+        mkdir($this->folder);
+    }
+
+    protected function tearDown(): void
+    {
+        array_map(unlink(...), glob("$this->folder/*") ?: []);
+        rmdir($this->folder);
+        parent::tearDown();
+    }
+
+    /** Flown, changed, staged, snapshots and all: out, in under another name, and out again. */
+    public function testWhatGoesOutComesInAndGoesOutTheSame(): void
+    {
+        $log = $this->flown('survey', 4, 20);
+        $log->note = 'windy: “gusts” & rain';
+        $this->entities()->flush();
+        $this->post('/craft/curlew/stage', ['values' => ['gain.roll.p' => '31.5']]);
+        $this->post('/craft/curlew/commit', ['reason' => 'firmer']);
+        $this->post('/craft/curlew/stage', ['values' => ['gain.pitch.p' => '29']]);
+        self::getContainer()->get(Snapshots::class)->take($this->craft(), 'before the show', false);
+        $this->post("/craft/curlew/logs/{$log->id}/passages", ['name' => 'the turn', 'from' => 2.0, 'to' => 4.5]);
+        $out = $this->out(new ShareChoice(true, true, true));
+
+        [$craft, $taken, $left] = $this->in($out);
+        self::assertSame([], $left);
+        self::assertSame('Curlew 2', $craft->name);
+        self::assertEquals($this->craft()->settings, $craft->settings);
+        self::assertSame(['gain.pitch.p' => 29.0], $this->staged($craft));
+        self::assertSame(1, $taken['logs']);
+        $changes = $this->entities()->getRepository(ChangeEntry::class)->findBy(['craft' => $craft]);
+        self::assertSame(['firmer'], array_map(static fn (ChangeEntry $c): string => $c->reason, $changes));
+        $its = $this->entities()->getRepository(Log::class)->findOneBy(['craft' => $craft]);
+        self::assertSame([$log->code, $log->note, $log->samples], [$its?->code, $its?->note, $its?->samples]);
+        self::assertSame($log->flownAt->format('c'), $its?->flownAt->format('c'));
+
+        // But for its name, all of the second file is what the first was.
+        $craft->name = 'Curlew';
+        $again = $this->out(new ShareChoice(true, true, true), $craft);
+        self::assertFileEquals($out, $again);
+    }
+
+    public function testHomeSerialsAndNamesStayUnlessAskedFor(): void
+    {
+        $log = $this->flown('survey', 4, 20);
+        self::assertStringContainsString('flight.origin_lat_deg', $log->head);
+        $log->note = 'from the heron hide';
+        $this->craft()->purpose = 'counts for Wigeon Point';
+        $this->entities()->flush();
+        $this->post('/craft/curlew/stage', ['values' => ['gain.roll.p' => '31.5']]);
+        $this->post('/craft/curlew/commit', ['reason' => 'as Robin said']);
+        $files = $this->unpacked($this->out(new ShareChoice()));
+        $all = implode("\n", $files);
+        foreach (['Q7-00417', 'P3-', 'heron hide', 'Wigeon Point', 'Robin', 'Curlew'] as $secret) {
+            self::assertFalse(strpos($all, $secret), $secret);
+        }
+        // No two figures of anything but samples, and no two beside each other among those, are a place within 500 m of home.
+        foreach ($files as $name => $text) {
+            $said = str_ends_with($name, '.csv') ? (string) preg_replace('~^[^#].*$~m', '', $text) : $text;
+            preg_match_all('~-?\d+\.\d+~', $said, $figures);
+            $near = static fn (float $of, float $deg): array => array_filter(
+                $figures[0],
+                static fn (string $f): bool => abs((float) $f - $of) < $deg,
+            );
+            $both = [] !== $near(Marsh::LAT_DEG, 0.0045) && [] !== $near(Marsh::LON_DEG, 0.0045 / cos(deg2rad(Marsh::LAT_DEG)));
+            self::assertFalse($both, $name);
+        }
+        preg_match_all('~(-?\d+\.\d+)[^\d.-]{1,24}(-?\d+\.\d+)~', $all, $pairs, \PREG_SET_ORDER);
+        foreach ($pairs as [, $lat, $lon]) {
+            $north = ((float) $lat - Marsh::LAT_DEG) * 111_200;
+            $east = ((float) $lon - Marsh::LON_DEG) * 111_200 * cos(deg2rad(Marsh::LAT_DEG));
+            self::assertGreaterThan(500, hypot($north, $east), "$lat $lon");
+        }
+        $with = implode("\n", $this->unpacked($this->out(new ShareChoice(true, true, true))));
+        foreach (['Q7-00417', 'heron hide', 'Wigeon Point', 'Robin', 'flight.origin_lat_deg'] as $asked) {
+            self::assertNotFalse(strpos($with, $asked), $asked);
+        }
+        self::assertSame([], preg_grep('~\.csv$~', array_keys($this->unpacked($this->out(new ShareChoice(logs: false))))));
+    }
+
+    public function testFromThePageAndBack(): void
+    {
+        $this->link();
+        self::assertStringContainsString('name="home"', $this->page('/craft/curlew/book'));
+        $this->browser->request('GET', '/craft/curlew/book.zip?logs=1&names=1');
+        self::assertResponseHeaderSame('Content-Type', 'application/zip');
+        $zip = (string) $this->browser->getInternalResponse()->getContent();
+        $made = $this->post('/workshop/book', ['upload' => $this->upload($zip)]);
+        self::assertSame('curlew-2', $made['craft']);
+        self::assertStringContainsString('Taken:', $this->page('/craft/curlew-2/book'));
+        self::assertStringContainsString('Curlew 2', $this->page('/'));
+        $refused = $this->post('/workshop/book', ['upload' => $this->upload('PK no zip at all')], 422);
+        self::assertStringContainsString('no whole zip file', $refused['error']);
+        self::assertSame('upload', $refused['field']);
+    }
+
+    /** Whatever was done to a file, it is refused or read in part, said so, and nothing beside the data folder is touched. */
+    public function testDamagedAndHostileFilesAreRefusedOrReadInPart(): void
+    {
+        $this->link();
+        $this->post('/craft/curlew/stage', ['values' => ['gain.roll.p' => '31.5']]);
+        $this->post('/craft/curlew/commit', ['reason' => 'firmer']);
+        $sound = $this->unpacked($this->out(new ShareChoice(true, true, true)));
+        $bytes = (string) file_get_contents("$this->folder/book.zip");
+        $dice = new Randomizer(new Xoshiro256StarStar(11));
+        $ended = ['refused' => 0, 'in part' => 0, 'whole' => 0];
+        $db = $this->entities()->getConnection();
+        for ($case = 0; $case < Cases::many(120, 1000); ++$case) {
+            $path = "$this->folder/bad.zip";
+            match ($case % 3) {
+                0 => file_put_contents($path, $this->flipped($bytes, $dice)),
+                1 => $this->changed($sound, $path, $dice),
+                default => $this->hostile($sound, $path, $dice),
+            };
+            $db->beginTransaction();
+            try {
+                [$craft, $taken, $left] = $this->in($path);
+                self::assertNotSame([], $taken);
+                ++$ended[[] === $left ? 'whole' : 'in part'];
+                if (0 === $case % 9) {
+                    foreach (['11', '13', '21', '33', '51', '61', '71', '72', '73'] as $sheet) {
+                        $this->page("/craft/$craft->slug/$sheet");
+                    }
+                }
+            } catch (BookError $e) {
+                self::assertNotSame('', $e->getMessage());
+                ++$ended['refused'];
+            } finally {
+                $db->rollBack();
+                $this->entities()->clear();
+            }
+        }
+        self::assertSame(0, $ended['whole'], 'nothing that was changed is taken as whole');
+        self::assertGreaterThan($case / 10, $ended['in part']);
+        self::assertGreaterThan($case / 10, $ended['refused']);
+        self::assertSame(['bad.zip', 'book.zip'], array_map(basename(...), glob("$this->folder/*") ?: []));
+        self::assertFileDoesNotExist(sys_get_temp_dir().'/climbed.yaml');
+        self::assertSame([], glob(self::data().'/{book,out}*', \GLOB_BRACE) ?: [], 'nothing is left in the data folder');
+    }
+
+    private function flipped(string $bytes, Randomizer $dice): string
+    {
+        if (0 === $dice->getInt(0, 3)) {
+            return substr($bytes, 0, $dice->getInt(0, \strlen($bytes) - 1));
+        }
+        for ($i = $dice->getInt(1, 12); $i > 0; --$i) {
+            $at = $dice->getInt(0, \strlen($bytes) - 1);
+            $bytes[$at] = \chr(\ord($bytes[$at]) ^ $dice->getInt(1, 255));
+        }
+
+        return $bytes;
+    }
+
+    /** @param array<string, string> $files whose text is changed in one place, with a manifest that vouches for it */
+    private function changed(array $files, string $path, Randomizer $dice): void
+    {
+        $name = $this->one($files, $dice);
+        $text = $files[$name];
+        $values = ['1e999', '.inf', '~', '[]', '{}', '-9999999999999999999', '"\0"', '!!php/object "O:1"', '&a [*a]', "'x", 'true'];
+        $values[] = str_repeat('9', 400);
+        $files[$name] = (string) preg_replace_callback('~: (\S+)$~m', static function (array $m) use ($dice, $values): string {
+            return 0 === $dice->getInt(0, 5) ? ': '.$values[$dice->getInt(0, \count($values) - 1)] : $m[0];
+        }, $text).($dice->getInt(0, 1) ? "\nnew: ".$values[$dice->getInt(0, \count($values) - 1)] : '');
+        // The hash of one file is left as it was, so that not even a change of nothing passes.
+        $this->packed($files, $path, [$this->one(array_diff_key($files, [$name => 1]), $dice) => str_repeat('0', 64)]);
+    }
+
+    /** @param array<string, string> $files with something in them that was meant to do harm */
+    private function hostile(array $files, string $path, Randomizer $dice): void
+    {
+        $bomb = "a: &a [x, x, x, x, x, x, x, x, x]\nb: &b [*a, *a, *a, *a, *a, *a, *a, *a, *a]\nc: [*b, *b, *b, *b, *b, *b, *b, *b]\n";
+        $tricks = [
+            static fn (array $f): array => $f + ['../../../../../../tmp/climbed.yaml' => 'climbed: 1'],
+            static fn (array $f): array => $f + ['/tmp/climbed.yaml' => 'climbed: 1'],
+            static fn (array $f): array => $f + ['snapshots/../../climbed.yaml' => 'climbed: 1'],
+            static fn (array $f): array => $f + ["snapshots/\0.yaml" => 'name: x'],
+            static fn (array $f): array => ['settings.yaml' => $bomb] + $f,
+            static fn (array $f): array => ['craft.yaml' => str_repeat('[', 100_000)] + $f,
+            static fn (array $f): array => ['settings.yaml' => str_repeat("gain.roll.p: 1\n", 200_000)] + $f,
+            static fn (array $f): array => $f + ['logs/C-0009.csv' => str_repeat("\0", 30_000_000)],
+            static fn (array $f): array => $f + ['logs/C-0009.csv' => "time_s,rate_roll\n".str_repeat("1e999,{}\n", 200)],
+            static fn (array $f): array => $f + ['logs/C-0009.yaml' => 'code: ../../x', 'logs/C-0009.csv' => 'no log'],
+            static fn (array $f): array => ['changes.yaml' => 'changes: '.str_repeat('{a: ', 400)] + $f,
+            static fn (array $f): array => ['changes.yaml' => "changes:\n  - {revision: 1e300, at: now, what: x, reason: y, items: [], left: []}"] + $f,
+            static fn (array $f): array => ['snapshots/0001.yaml' => "name: x\nversion: 99.99\nsettings: {no.such: 1}"] + $f,
+            static fn (array $f): array => ['craft.yaml' => "\xFF\xFE not utf-8"] + $f,
+            static fn (array $f): array => array_diff_key($f, ['craft.yaml' => 1]),
+        ];
+        /** @var array<string, string> $files */
+        $files = $tricks[$dice->getInt(0, \count($tricks) - 1)]($files);
+        $this->packed($files, $path, [], 0 === $dice->getInt(0, 4) ? ['craft.yaml' => \PHP_INT_MAX] : ['settings.yaml' => -1]);
+    }
+
+    /**
+     * @param array<string, string> $files
+     * @param array<string, string> $hashes that the manifest gives instead of the true ones
+     * @param array<string, int>    $lengths likewise
+     */
+    private function packed(array $files, string $path, array $hashes = [], array $lengths = []): void
+    {
+        @unlink($path);
+        $zip = new \ZipArchive();
+        $zip->open($path, \ZipArchive::CREATE);
+        $manifest = ['format' => 'ortholex-book', 'version' => 1, 'craft' => ['name' => "N\u{202E}ame\0"], 'left_out' => [], 'files' => []];
+        foreach ($files as $name => $text) {
+            if ('manifest.json' !== $name) {
+                @$zip->addFromString($name, $text);
+                $manifest['files'][$name] = [
+                    'sha256' => $hashes[$name] ?? hash('sha256', $text),
+                    'bytes' => $lengths[$name] ?? \strlen($text),
+                ];
+            }
+        }
+        $zip->addFromString('manifest.json', (string) json_encode($manifest));
+        $zip->close();
+    }
+
+    /** @param array<string, string> $files */
+    private function one(array $files, Randomizer $dice): string
+    {
+        $names = array_values(array_diff(array_keys($files), ['manifest.json']));
+
+        return $names[$dice->getInt(0, \count($names) - 1)];
+    }
+
+    private function out(ShareChoice $choice, ?Craft $craft = null): string
+    {
+        $path = "$this->folder/".(null === $craft ? 'book.zip' : 'again.zip');
+        @unlink($path);
+        self::getContainer()->get(BookExport::class)->write($craft ?? $this->craft(), $path, $choice);
+
+        return $path;
+    }
+
+    /** @return array{Craft, array<string, int>, array<string, string>} */
+    private function in(string $path): array
+    {
+        $import = self::getContainer()->get(BookImport::class);
+        $book = $import->open($path);
+        $craft = $import->craft($book);
+        $import->read($craft, $book, true);
+
+        return [$craft, $book->taken, $book->left];
+    }
+
+    /** @return array<string, string> */
+    private function unpacked(string $path): array
+    {
+        $zip = new \ZipArchive();
+        $zip->open($path);
+        $files = [];
+        for ($i = 0; $i < $zip->numFiles; ++$i) {
+            $files[(string) $zip->getNameIndex($i)] = (string) $zip->getFromIndex($i);
+        }
+
+        return $files;
+    }
+}
