@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Share;
 
+use Ortholex\App\Book\Share\BookImport;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\JobHandler;
 use Ortholex\App\Work\JobProgress;

@@ -7,6 +7,8 @@ namespace Ortholex\App\Share;
 use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Book\Crafts;
 use Ortholex\App\Book\Share\BookError;
+use Ortholex\App\Book\Share\BookExport;
+use Ortholex\App\Book\Share\BookImport;
 use Ortholex\App\Book\Share\ShareChoice;
 use Ortholex\App\Shell\Answer;
 use Ortholex\App\Shell\BadRequest;
@@ -88,6 +90,8 @@ final readonly class ShareController
         $job = $this->jobs->start($craft, 'read_book', "Read the book of {$craft->name}", ['path' => $path] + $told);
         $to = $this->urls->generate('book', ['slug' => $craft->slug]);
 
-        return Answer::of(['craft' => $craft->slug, 'job' => $job->id, 'ask' => $to, 'said' => "{$craft->name} is in the Workshop."] + $told)->to($to);
+        $said = "{$craft->name} is in the Workshop.";
+
+        return Answer::of(['craft' => $craft->slug, 'job' => $job->id, 'ask' => $to, 'said' => $said] + $told)->to($to);
     }
 }

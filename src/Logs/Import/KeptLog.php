@@ -94,8 +94,13 @@ final readonly class KeptLog
         $known = Catalogue::loam()->defaults(Version::parse(Catalogue::CURRENT));
         $values = [];
         foreach ($given as $name => $value) {
-            $is = \is_bool($value) || (\is_string($value) && \strlen($value) <= 200) || \is_int($value) || (\is_float($value) && is_finite($value));
-            if ($is && $known->has((string) $name) && \gettype($known[(string) $name]) === \gettype($value)) {
+            $is = match (true) {
+                \is_string($value) => \strlen($value) <= 200,
+                \is_float($value) => is_finite($value),
+                default => \is_bool($value) || \is_int($value),
+            };
+            $there = $known[(string) $name] ?? null;
+            if ($is && \is_scalar($value) && \gettype($there) === \gettype($value)) {
                 $values[(string) $name] = $value;
             }
         }

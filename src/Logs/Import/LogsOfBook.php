@@ -86,8 +86,9 @@ final readonly class LogsOfBook implements BookPart
             if (null === $path) {
                 continue;
             }
+            $progress = JobProgress::toNobody($this->entities->getConnection());
             try {
-                $log = $this->import->import($craft, $path, $as->title ?? basename($name), JobProgress::toNobody($this->entities->getConnection()), as: $as);
+                $log = $this->import->import($craft, $path, $as->title ?? basename($name), $progress, as: $as);
                 $book->took('logs');
                 if (null !== $is) {
                     $book->reading($about, fn () => $this->passages($log, $is));

@@ -6,9 +6,9 @@ namespace Ortholex\App\Record\Told;
 
 use Ortholex\App\Book\Craft;
 use Ortholex\App\Book\Share\BookError;
+use Ortholex\App\Book\Share\BookExport;
+use Ortholex\App\Book\Share\BookImport;
 use Ortholex\App\Book\Share\ShareChoice;
-use Ortholex\App\Share\BookExport;
-use Ortholex\App\Share\BookImport;
 
 /** Books out and in, told as the command line tells. */
 final readonly class Books

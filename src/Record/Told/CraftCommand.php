@@ -25,7 +25,7 @@ use Symfony\Component\Console\Input\InputOption;
 use Symfony\Component\Console\Output\OutputInterface;
 use Symfony\Component\Yaml\Yaml;
 
-#[AsCommand(name: 'craft', description: '“list” the craft of the Workshop, “show” or “export” one, “import” a book, “diff” two sets of settings.')]
+#[AsCommand(name: 'craft', description: '“list” all craft, “show” or “export” one, “import” a book, “diff” two sets of settings.')]
 final class CraftCommand extends Command
 {
     private const JSON = \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRESERVE_ZERO_FRACTION | \JSON_THROW_ON_ERROR;
@@ -44,11 +44,11 @@ final class CraftCommand extends Command
     protected function configure(): void
     {
         $this->addArgument('what', InputArgument::REQUIRED, 'list, show, export, import or diff')
-            ->addArgument('one', InputArgument::OPTIONAL, 'short name of a craft; with import a book; with diff also CRAFT:SNAPSHOT or a YAML file')
+            ->addArgument('one', InputArgument::OPTIONAL, 'a craft; with import a book; with diff also CRAFT:SNAPSHOT or a YAML file')
             ->addArgument('other', InputArgument::OPTIONAL, 'with diff: what it is held against, named likewise')
             ->addOption('json', null, InputOption::VALUE_NONE, 'print it as JSON')
-            ->addOption('out', null, InputOption::VALUE_REQUIRED, 'with export: the whole book into this zip file, instead of the settings as YAML')
-            ->addOption('with', null, InputOption::VALUE_REQUIRED, 'with --out: home, serials, names, joined by commas; they are left out else', '')
+            ->addOption('out', null, InputOption::VALUE_REQUIRED, 'with export: the whole book into this zip, not its settings as YAML')
+            ->addOption('with', null, InputOption::VALUE_REQUIRED, 'with --out: home,serials,names; they are left out else', '')
             ->addOption('without-logs', null, InputOption::VALUE_NONE, 'with --out: no logs');
     }
 
@@ -66,7 +66,9 @@ final class CraftCommand extends Command
                     ? $this->books->out($this->sides->craft($word('one')), $out, $this->with($input), $json)
                     : $this->export($this->sides->read($this->sides->craft($word('one'))), $json),
                 'diff' => $this->differences($word('one'), $word('other'), $json),
-                default => throw SettingsFileError::of("“{$word('what')}” cannot be done with a craft; list, show, export, import and diff can."),
+                default => throw SettingsFileError::of(
+                    "“{$word('what')}” cannot be done with a craft; list, show, export, import and diff can.",
+                ),
             };
         } catch (SettingsFileError|BookError $e) {
             return Aside::refuse($output, $e->getMessage());

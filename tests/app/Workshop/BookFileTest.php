@@ -6,12 +6,12 @@ namespace Ortholex\Tests\app\Workshop;
 
 use Ortholex\App\Book\Craft;
 use Ortholex\App\Book\Share\BookError;
+use Ortholex\App\Book\Share\BookExport;
+use Ortholex\App\Book\Share\BookImport;
 use Ortholex\App\Book\Share\ShareChoice;
 use Ortholex\App\FlightLog\Log;
 use Ortholex\App\Settings\ChangeEntry;
 use Ortholex\App\Settings\Snapshots;
-use Ortholex\App\Share\BookExport;
-use Ortholex\App\Share\BookImport;
 use Ortholex\Bench\Sky\Marsh;
 use Ortholex\Tests\app\AppCase;
 use Ortholex\Tests\Cases;
@@ -209,7 +209,7 @@ final class BookFileTest extends AppCase
             static fn (array $f): array => $f + ['logs/C-0009.csv' => "time_s,rate_roll\n".str_repeat("1e999,{}\n", 200)],
             static fn (array $f): array => $f + ['logs/C-0009.yaml' => 'code: ../../x', 'logs/C-0009.csv' => 'no log'],
             static fn (array $f): array => ['changes.yaml' => 'changes: '.str_repeat('{a: ', 400)] + $f,
-            static fn (array $f): array => ['changes.yaml' => "changes:\n  - {revision: 1e300, at: now, what: x, reason: y, items: [], left: []}"] + $f,
+            static fn (array $f): array => ['changes.yaml' => "changes:\n  - {revision: 1e300, at: now, items: [], left: []}"] + $f,
             static fn (array $f): array => ['snapshots/0001.yaml' => "name: x\nversion: 99.99\nsettings: {no.such: 1}"] + $f,
             static fn (array $f): array => ['craft.yaml' => "\xFF\xFE not utf-8"] + $f,
             static fn (array $f): array => array_diff_key($f, ['craft.yaml' => 1]),

@@ -2,13 +2,9 @@
 
 declare(strict_types=1);
 
-namespace Ortholex\App\Share;
+namespace Ortholex\App\Book\Share;
 
 use Ortholex\App\Book\Craft;
-use Ortholex\App\Book\Share\BookError;
-use Ortholex\App\Book\Share\BookPart;
-use Ortholex\App\Book\Share\BookWriter;
-use Ortholex\App\Book\Share\ShareChoice;
 use Symfony\Component\DependencyInjection\Attribute\TaggedIterator;
 
 /** A whole book as one file. */

@@ -2,14 +2,11 @@
 
 declare(strict_types=1);
 
-namespace Ortholex\App\Share;
+namespace Ortholex\App\Book\Share;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Book\Craft;
 use Ortholex\App\Book\Crafts;
-use Ortholex\App\Book\Share\BookError;
-use Ortholex\App\Book\Share\BookPart;
-use Ortholex\App\Book\Share\BookReader;
 use Symfony\Component\DependencyInjection\Attribute\TaggedIterator;
 
 /** A book from a file becomes a craft of the Workshop: what is sound of it; the rest is told. */
