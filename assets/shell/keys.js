@@ -41,7 +41,7 @@ const KEYS = [
     { keys: ['b'], words: 'put the bench strip away, or bring it back', free: { b: () => click('#strip-away') } },
     { keys: ['←', '→'], words: 'on a plot: move the view, or the crosshair' },
     { keys: ['+', '−', 'Home'], words: 'on a plot: zoom in, out, back to all' },
-    { keys: ['?'], words: 'these keys', free: { '?': showKeys, 'Shift+?': showKeys } },
+    { keys: ['?'], words: 'these keys, and words of ours', free: { '?': showKeys, 'Shift+?': showKeys } },
     { keys: ['Esc'], words: 'close what is open' },
 ];
 
@@ -81,7 +81,7 @@ document.addEventListener('click', (e) => {
 });
 
 attach('#keys', (box) => {
-    const list = box.querySelector('dl');
+    const list = box.querySelector('.of-keys');
     list.replaceChildren();
     for (const { keys, words } of KEYS) {
         const dt = document.createElement('dt');

@@ -14,13 +14,13 @@ use Ortholex\App\Settings\Staging;
 use Ortholex\App\Shell\Answer;
 use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\Input;
+use Ortholex\App\Words\Words;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Settings\EscTable;
 use Ortholex\Core\Settings\Migration\FormerNames;
 use Ortholex\Core\Settings\Migration\Migration;
-use Ortholex\Core\Settings\Setting;
 use Ortholex\Core\Settings\SettingError;
 use Symfony\Component\HttpFoundation\File\UploadedFile;
 use Symfony\Component\HttpFoundation\Request;
@@ -45,6 +45,7 @@ final class RecordController extends SheetController
         private readonly Staging $staging,
         private readonly WaysBack $ways,
         private readonly EntityManagerInterface $entities,
+        private readonly Words $words,
     ) {
     }
 
@@ -52,37 +53,23 @@ final class RecordController extends SheetController
     public function settings(string $slug, Request $request): Response
     {
         $craft = $this->crafts->named($slug);
-        $defaults = $this->catalogue->defaults($craft->version());
-        $rows = [];
-        $different = 0;
-        $all = $request->query->getBoolean('all') || '' !== $request->query->getString('setting');
         // Those of the board by the table, then those of each ESC.
         $table = $this->catalogue->of($craft->version());
         foreach (EscTable::only($craft->settings)->names() as $name) {
             $table[$name] = $this->catalogue->get($name, $craft->version());
-        }
-        foreach ($table as $name => $setting) {
-            if (!isset($craft->settings[$name])) {
-                continue;
-            }
-            $differs = !Setting::same($defaults[$name] ?? $setting->default, $craft->settings[$name]);
-            $different += $differs ? 1 : 0;
-            if ($all || $differs) {
-                $rows[$setting->group->value][] = ['setting' => $setting, 'value' => $craft->settings[$name], 'differs' => $differs];
-            }
         }
 
         return $this->show(
             $craft,
             '71',
             'Record/settings.html.twig',
-            new SettingsView(
-                $rows,
+            SettingsView::of(
+                $craft->settings,
+                $this->catalogue->defaults($craft->version()),
                 $this->staging->of($craft),
-                $different,
-                \count($craft->settings),
-                $all,
-                $request->query->getString('setting'),
+                $table,
+                Input::query($request),
+                $this->words,
             ),
         );
     }

@@ -72,6 +72,17 @@ final readonly class Words
             : $name;
     }
 
+    /** @return array<string, string> terms of ours, a line each */
+    public function glossary(): array
+    {
+        $terms = [];
+        foreach ($this->catalogues->getCatalogue()->all('glossary') as $term => $line) {
+            $terms[(string) $term] = \is_string($line) ? $line : '';
+        }
+
+        return $terms;
+    }
+
     /** What a setting is called. */
     public function label(Setting $setting): string
     {

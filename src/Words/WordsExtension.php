@@ -22,6 +22,7 @@ final class WordsExtension extends AbstractExtension
             new TwigFunction('exclusion', Exclusion::from(...)),
             new TwigFunction('part_about', $this->words->about(...)),
             new TwigFunction('exclusion_words', $this->exclusionWords(...)),
+            new TwigFunction('glossary', $this->words->glossary(...)),
         ];
     }
 

@@ -106,6 +106,32 @@ final class RecordTest extends AppCase
         self::assertStringContainsString($other, $this->page("/craft/curlew/71?setting=$other"), 'one that is looked for is shown');
     }
 
+    public function testSettingsAreFoundFilteredAndChangedWhereTheyStand(): void
+    {
+        $this->link();
+        $found = $this->page('/craft/curlew/71?q=CUTOFF+d+path');
+        self::assertStringContainsString('name="values[d_path.stage.1.cutoff_hz]"', $found);
+        self::assertStringNotContainsString('rate_path.stage.1.cutoff_hz', $found);
+        self::assertStringContainsString('href="/craft/curlew/62?setting=d_path.stage.1.cutoff_hz"', $found, 'each leads to its sheet');
+        self::assertStringContainsString('No setting is like that', $this->page('/craft/curlew/71?q=submarine'));
+        $radio = $this->page('/craft/curlew/71?which=all&group=radio');
+        self::assertStringContainsString('values[channel.roll.low_us]', $radio);
+        self::assertStringNotContainsString('values[gain.roll.p]', $radio);
+        self::assertStringNotContainsString('name="values[', $this->page('/craft/curlew/71?which=staged'));
+
+        // As the form sends it where no scripts run: all that it shows, of which one is other.
+        preg_match_all('~name="(values\[[^"]+\])"[^>]* value="([^"]*)"~', $radio, $fields, \PREG_SET_ORDER);
+        self::assertGreaterThan(20, \count($fields));
+        $values = ['channel.roll.low_us' => '1010'];
+        $this->post('/craft/curlew/stage', ['values' => $values]);
+        self::assertSame(['channel.roll.low_us' => 1010.0], $this->staged($this->craft()));
+        $staged = $this->page('/craft/curlew/71?which=staged');
+        self::assertMatchesRegularExpression('~channel\.roll\.low_us.*?value="1010".*?was 1000~', $staged);
+        self::assertStringContainsString('1 shown', $staged);
+        $this->page('/craft/curlew/71?q[]=x', 422);
+        self::assertStringContainsString('1 shown', $this->page('/craft/curlew/71?which=staged&group=radio&q=low'));
+    }
+
     public function testTheRecordTellsWhatByWhomWhenAndWhy(): void
     {
         $this->link();

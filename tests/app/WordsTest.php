@@ -176,4 +176,16 @@ final class WordsTest extends AppCase
 
         return $count;
     }
+
+    public function testTermsOfOursAreExplainedALineEach(): void
+    {
+        $terms = self::getContainer()->get(Words::class)->glossary();
+        foreach (['Workshop', 'bench', 'staged', 'Commit', 'snapshot', 'odd one out', 'span', 'interlock', 'flight card', 'noise map'] as $term) {
+            self::assertArrayHasKey($term, $terms);
+        }
+        foreach ($terms as $term => $line) {
+            self::assertLessThanOrEqual(110, mb_strlen($line), $term);
+            self::assertMatchesRegularExpression('~^[^.]+$~', $line, "$term: a line, no sentences");
+        }
+    }
 }

@@ -61,7 +61,7 @@ test('keys go to sheets, find anything, show themselves', async ({ page }) => {
     await expect(page.locator('#search').getByText('Nothing has that name')).toBeVisible();
     await page.keyboard.press('Escape');
     await page.keyboard.press('?');
-    await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
+    await expect(page.getByRole('dialog', { name: 'Keys and words' })).toBeVisible();
     await page.keyboard.press('Escape');
     await expect(page.locator('.modal-backdrop')).toHaveCount(0);
     // What a name means is told by the mouse.
