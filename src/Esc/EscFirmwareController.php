@@ -22,8 +22,10 @@ use Ortholex\App\Work\Job;
 use Ortholex\App\Work\Jobs;
 use Ortholex\Core\Drive\SwitchingTrade;
 use Ortholex\Core\Esc\EscIdentity;
+use Ortholex\Core\Firmware\FirmwareError;
 use Ortholex\Core\Guard\MotorWork;
 use Ortholex\Core\Settings\EscTable;
+use Symfony\Component\HttpFoundation\File\UploadedFile;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Attribute\AsController;
@@ -39,6 +41,9 @@ final class EscFirmwareController extends SheetController
 
     public const HOVER_AMPS = 4.0;
     private const CELL_V = 3.8;
+
+    /** An ESC has 16 kB; in hex that is some 45 kB. */
+    private const MOST_BYTES = 400_000;
 
     public function __construct(
         private readonly Shelf $shelf,
@@ -92,6 +97,39 @@ final class EscFirmwareController extends SheetController
                 $craft->settings,
             ),
         );
+    }
+
+    /** An image from disk, with the manifest that came with it where the shelf does not know its bytes. */
+    #[Route('/craft/{slug}/12/escs/from-disk', name: 'esc_firmware_from_disk', methods: ['POST'])]
+    public function fromDisk(string $slug, Request $request): Answer
+    {
+        $craft = $this->crafts->named($slug);
+        try {
+            $item = $this->shelf->takeInEsc((string) self::file($request, 'hex'), self::file($request, 'manifest'));
+        } catch (FirmwareError $e) {
+            throw BadRequest::at('hex', 'This image was not taken: '.lcfirst($this->words->ofProblem($e)));
+        }
+        $key = EscImage::keyOf($item->manifest->product, $item->manifest->version, $item->manifest->switchingKhz);
+        $pre = $item->manifest->version->isPreRelease() ? ['pre' => 1] : [];
+        $to = $this->urls->generate('esc_firmware', ['slug' => $slug, 'image' => $key] + $pre);
+
+        return Answer::of(['image' => $key, 'said' => "{$item->manifest->inWords()} is among the images."])->to($to);
+    }
+
+    /** @throws BadRequest when it did not arrive, or is longer than any such file */
+    private static function file(Request $request, string $field): ?string
+    {
+        $file = $request->files->get($field);
+        $text = match (true) {
+            !$file instanceof UploadedFile => Input::of($request)->text($field, self::MOST_BYTES),
+            $file->isValid() => $file->getContent(),
+            default => null,
+        };
+        if (null === $text || \strlen($text) > self::MOST_BYTES) {
+            throw BadRequest::at($field, 'The file did not arrive whole, or is longer than 400 kB: no ESC image is.');
+        }
+
+        return '' === $text ? null : $text;
     }
 
     #[Route('/craft/{slug}/12/escs/write', name: 'esc_firmware_write', methods: ['POST'])]

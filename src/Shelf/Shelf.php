@@ -12,6 +12,7 @@ use Ortholex\Core\Firmware\HexImage;
 use Ortholex\Core\Firmware\IntelHex;
 use Ortholex\Core\Firmware\Manifest;
 use Ortholex\Core\Overlay\Chip\ChipManifest;
+use Symfony\Component\Filesystem\Filesystem;
 
 /** The stand-in for a release server: a folder of images with their manifests; beside it, images from disk. */
 final class Shelf
@@ -100,6 +101,43 @@ final class Shelf
             }
         }
         throw FirmwareError::because("There is no ESC image “{$name}” on the shelf.");
+    }
+
+    /**
+     * Takes in an ESC image from disk. Which hardware it is for cannot be seen from its bytes, and on another it burns the ESC: so it is
+     * taken only where the shelf knows these very bytes, or with the manifest that vouches for them.
+     *
+     * @param string|null $manifest JSON, as it lies beside images of the shelf
+     *
+     * @throws FirmwareError naming line and reason when it is not sound, or nothing vouches for it
+     */
+    public function takeInEsc(string $hex, ?string $manifest): EscShelfItem
+    {
+        $image = IntelHex::parse($hex);
+        $sha = $image->sha256();
+        foreach ($this->escItems() as $item) {
+            if ($item->manifest->sha256 === $sha) {
+                return $item;
+            }
+        }
+        if (null === $manifest) {
+            throw FirmwareError::because(
+                'nothing on the shelf vouches for these bytes, and for which layout, clock and dead time they are cannot be told from them. '.
+                    'Bring in the JSON manifest that came with the image, too',
+            );
+        }
+        $data = json_decode($manifest, true, 8);
+        $told = EscManifest::fromArray(\is_array($data) ? $data : throw FirmwareError::because('its manifest is no JSON'));
+        if ($told->sha256 !== $sha) {
+            throw FirmwareError::because('its manifest is of other bytes: the SHA-256 in it is not that of the image');
+        }
+        $name = 'disk-'.substr($sha, 0, 16);
+        $files = new Filesystem();
+        // The manifest last: without it the image is not there.
+        $files->dumpFile("{$this->escFolder()}/$name.hex", $hex);
+        $files->dumpFile("{$this->escFolder()}/$name.json", $manifest);
+
+        return new EscShelfItem($name, "{$this->escFolder()}/$name.hex", $told);
     }
 
     /** @return list<ShelfItem> newest version first, then by board */

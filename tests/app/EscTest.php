@@ -15,6 +15,7 @@ use Ortholex\Bench\Shelf\ShelfMaker;
 use Ortholex\Core\Esc\EscFitReason;
 use Ortholex\Core\Esc\EscIdentity;
 use Ortholex\Core\Fact\Fact;
+use Ortholex\Core\Firmware\IntelHex;
 use Ortholex\Core\Settings\Inability;
 
 final class EscTest extends AppCase
@@ -245,5 +246,45 @@ final class EscTest extends AppCase
         $this->world($slug)->move('props', '0');
         $this->world($slug)->move('pack', '1');
         $this->post("/craft/$slug/escs/read");
+    }
+
+    public function testAnImageFromDiskIsTakenOnlyWhereSomethingVouchesForIt(): void
+    {
+        $this->link();
+        $this->world()->move('pack', '1');
+        $this->post('/craft/curlew/escs/read');
+        $known = IntelHex::write(ShelfMaker::escImage('Withy', '1.4.0', 'P3', 64, 250, 40));
+        $at = $this->post('/craft/curlew/12/escs/from-disk', ['hex' => $known]);
+        self::assertSame('withy-1.4.0-40', $at['image'], 'the shelf knows its bytes');
+
+        $image = ShelfMaker::escImage('Withy', '1.6.0', 'P3', 64, 250, 40);
+        $hex = IntelHex::write($image);
+        $refused = $this->post('/craft/curlew/12/escs/from-disk', ['hex' => $hex], 422);
+        self::assertStringContainsString('nothing on the shelf vouches', $refused['error']);
+        $manifest = [
+            'product' => 'Withy', 'version' => '1.6.0', 'layout' => 'P3', 'clock_mhz' => 64, 'dead_time_ns' => 250, 'switching_khz' => 40,
+            'rpm_feedback' => true, 'sha256' => $image->sha256(), 'date' => '2026-11-28', 'notes' => 'From a friend.',
+        ];
+        $broken = [
+            ['hex' => $hex, 'manifest' => 'no json'],
+            ['hex' => $hex, 'manifest' => json_encode(['sha256' => str_repeat('0', 64)] + $manifest)],
+            ['hex' => $hex, 'manifest' => json_encode(['clock_mhz' => 'fast'] + $manifest)],
+            ['hex' => substr($hex, 0, 4000), 'manifest' => json_encode($manifest)],
+            ['hex' => '', 'manifest' => json_encode($manifest)],
+            ['hex' => str_repeat("\n", 399_000)],
+            ['hex' => [1, 2]],
+        ];
+        foreach ($broken as $body) {
+            $this->post('/craft/curlew/12/escs/from-disk', $body, 422);
+        }
+        self::assertStringNotContainsString('withy-1.6.0-40', $this->page('/craft/curlew/12/escs'));
+        $taken = $this->post('/craft/curlew/12/escs/from-disk', ['hex' => $hex, 'manifest' => json_encode($manifest)]);
+        self::assertSame('withy-1.6.0-40', $taken['image']);
+        $page = $this->page('/craft/curlew/12/escs?image=withy-1.6.0-40');
+        self::assertStringContainsString('From a friend.', $page);
+        self::assertStringContainsString('fits all', $page);
+        // For another layout it is there, and does not fit.
+        $this->post('/craft/dunlin/12/escs/from-disk', ['hex' => $hex]);
+        array_map(unlink(...), glob(self::data().'/shelf-escs/disk-*') ?: []);
     }
 }

@@ -126,7 +126,7 @@ final class RecordTest extends AppCase
         $this->post('/craft/curlew/stage', ['values' => $values]);
         self::assertSame(['channel.roll.low_us' => 1010.0], $this->staged($this->craft()));
         $staged = $this->page('/craft/curlew/71?which=staged');
-        self::assertMatchesRegularExpression('~channel\.roll\.low_us.*?value="1010".*?was 1000~', $staged);
+        self::assertMatchesRegularExpression('~low_us.*?value="1010".*?was 1\D{0,3}000~', $staged);
         self::assertStringContainsString('1 shown', $staged);
         $this->page('/craft/curlew/71?q[]=x', 422);
         self::assertStringContainsString('1 shown', $this->page('/craft/curlew/71?which=staged&group=radio&q=low'));
