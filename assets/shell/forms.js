@@ -56,6 +56,11 @@ const clean = (field) => {
     return field.value === field.defaultValue;
 };
 
+// What is chosen is sent at once.
+attach('select[data-submits]', (select, signal) => {
+    select.addEventListener('change', () => select.form.requestSubmit(), { signal });
+});
+
 // Which tab it comes from: what another has staged is not what this one showed.
 const tab = sessionStorage.getItem('tab') ?? `${Date.now()}-${Math.random()}`.slice(0, 40);
 sessionStorage.setItem('tab', tab);

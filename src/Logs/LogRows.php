@@ -7,6 +7,9 @@ namespace Ortholex\App\Logs;
 use Ortholex\App\Book\Craft;
 use Ortholex\App\FlightLog\LogBook;
 use Ortholex\App\Report\AnalysisStore;
+use Ortholex\Core\Fact\Fact;
+use Ortholex\Core\Report\Finding\Finding;
+use Ortholex\Core\Report\Finding\Weight;
 use Ortholex\Core\Report\StepReport;
 
 /** A craft's logs as sheet 51 lists them. */
@@ -22,9 +25,15 @@ final readonly class LogRows
         $logs = $this->book->of($craft);
         $rows = [];
         foreach ($logs as $i => $log) {
-            $steps = $this->analyses->has($log) ? $this->analyses->report($log)->steps : [];
-            $peaks = array_map(static fn (StepReport $s): ?float => $s->numbers?->peak, $steps);
-            $rows[] = new LogRow($log, $peaks, isset($logs[$i + 1]) ? LogBook::difference($logs[$i + 1], $log) : []);
+            $report = $this->analyses->has($log) ? $this->analyses->report($log) : null;
+            $peaks = array_map(static fn (StepReport $s): ?float => $s->numbers?->peak, $report->steps ?? []);
+            $wrong = array_filter($report->findings ?? [], static fn (Finding $f): bool => Weight::Wrong === $f->weight);
+            $rows[] = new LogRow(
+                $log,
+                $peaks,
+                isset($logs[$i + 1]) ? LogBook::difference($logs[$i + 1], $log) : [],
+                array_values(array_map(static fn (Finding $f): Fact => $f->what, $wrong)),
+            );
         }
 
         return $rows;

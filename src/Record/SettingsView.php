@@ -40,6 +40,26 @@ final readonly class SettingsView
         $group = $asked->text('group', 20);
         $which = ShownSettings::tryFrom($asked->text('which', 12)) ??
             ('' !== $wanted || '' !== $search || $asked->flag('all') ? ShownSettings::All : ShownSettings::Different);
+        $view = self::shown($is, $defaults, $staged, $table, $which, $group, $search, $words, $wanted);
+
+        // What is searched and is as it comes is found all the same.
+        return 0 === $view->shown && '' !== $search && ShownSettings::Different === $which
+            ? self::shown($is, $defaults, $staged, $table, ShownSettings::All, $group, $search, $words, $wanted)
+            : $view;
+    }
+
+    /** @param array<string, Setting> $table */
+    private static function shown(
+        SettingSet $is,
+        SettingSet $defaults,
+        SettingSet $staged,
+        array $table,
+        ShownSettings $which,
+        string $group,
+        string $search,
+        Words $words,
+        string $wanted,
+    ): self {
         $groups = $of = $ranges = [];
         $different = $shown = 0;
         foreach (array_intersect_key($table, $is->toArray()) as $name => $setting) {

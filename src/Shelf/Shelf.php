@@ -122,7 +122,7 @@ final class Shelf
         }
         if (null === $manifest) {
             throw FirmwareError::because(
-                'nothing on the shelf vouches for these bytes, and for which layout, clock and dead time they are cannot be told from them. '.
+                'nothing on the shelf vouches for these bytes, and they do not tell for which layout, clock and dead time they are. '.
                     'Bring in the JSON manifest that came with the image, too',
             );
         }

@@ -40,6 +40,18 @@ final readonly class Mark
         };
     }
 
+    /** The first that is to be done still. */
+    public function firstOpen(): ?Point
+    {
+        foreach ($this->points as $point) {
+            if (PointState::Done !== $point->state) {
+                return $point;
+            }
+        }
+
+        return null;
+    }
+
     /** In words, for who does not see signs. */
     public function words(): string
     {
