@@ -16,6 +16,7 @@ use Ortholex\App\Link\Escs;
 use Ortholex\App\Link\EscsFlashed;
 use Ortholex\Core\Esc\EscIdentity;
 use Ortholex\Core\Esc\OddOnes;
+use Ortholex\Core\Settings\EscTable;
 use Symfony\Component\EventDispatcher\Attribute\AsEventListener;
 use Symfony\Component\Routing\Generator\UrlGeneratorInterface;
 
@@ -39,7 +40,7 @@ final readonly class EscInBook implements NextStepSource, PartMark
         if ([] !== $this->orders->open($craft)) {
             yield new Point('ESC firmware half written', PointState::Blocked, $to);
         }
-        yield new Point('ESCs read and alike', PointState::done([] !== $craft->escs && [] === $this->differing($craft)), $to);
+        yield new Point('ESCs read and alike', PointState::done([] !== $craft->escs && $this->areAlike($craft)), $to);
     }
 
     public function steps(Craft $craft): iterable
@@ -84,6 +85,25 @@ final readonly class EscInBook implements NextStepSource, PartMark
     public function onFlashed(EscsFlashed $event): void
     {
         $event->craft->mustRedo(self::LOOK);
+    }
+
+    /** In firmware and in all that is set but the direction. */
+    private function areAlike(Craft $craft): bool
+    {
+        $rows = [];
+        foreach (EscTable::only($craft->settings) as $name => $value) {
+            [$place, $key] = EscTable::parts($name);
+            if (EscRow::OWN !== $key) {
+                $rows[$key][$place] = $value;
+            }
+        }
+        foreach ($rows as $values) {
+            if ([] !== OddOnes::of($values)->odd) {
+                return false;
+            }
+        }
+
+        return [] === $this->differing($craft);
     }
 
     /** @return list<string> places whose ESC runs other firmware than most */

@@ -10,6 +10,9 @@ use Ortholex\Core\Settings\Setting;
 /** One row of sheet 16: what each ESC has of one thing. */
 final readonly class EscRow
 {
+    /** What each has for itself. */
+    public const OWN = 'direction';
+
     /**
      * @param array<string, float|int|bool|string> $values by place, where it can be honoured
      * @param array<string, float|int|bool|string> $staged by place
@@ -41,7 +44,7 @@ final readonly class EscRow
     /** Each motor turns its own way: it is neither common nor odd. */
     public function isOwn(): bool
     {
-        return 'direction' === $this->key;
+        return self::OWN === $this->key;
     }
 
     /** Whether one value can be given to all at once. */
