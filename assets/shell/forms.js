@@ -2,7 +2,7 @@
 import { StreamActions } from '@hotwired/turbo';
 import { attach } from '../_parts/attach.js';
 import { say } from './said.js';
-import { submitting } from './turbo.js';
+import { submitting, visit } from './turbo.js';
 
 let sent = null;
 
@@ -94,9 +94,26 @@ document.addEventListener(
     true,
 );
 
+// A link that is followed meanwhile waits as well: the page that the form leads to would take it back. What is refused is seen first.
+let after = null;
+document.addEventListener('turbo:click', (e) => {
+    if (!submitting() && !leads) return;
+    e.preventDefault();
+    e.detail.originalEvent.preventDefault();
+    after = e.detail.url;
+});
+document.addEventListener('turbo:submit-end', (e) => {
+    if (!e.detail.success) after = null;
+});
+
 function next() {
     leads = false;
     const one = waiting.shift();
+    if (!one && after !== null) {
+        const to = after;
+        after = null;
+        visit(to);
+    }
     if (!one) return;
     if (one.form.isConnected) send(one.form, one.submitter?.isConnected ? one.submitter : null);
     else next();

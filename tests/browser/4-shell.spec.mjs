@@ -122,6 +122,26 @@ test('each craft is drawn within its card of the Workshop', async ({ page }) => 
     }
 });
 
+test('a link that is followed while a form is on its way is followed, and the form is not lost', async ({ page }) => {
+    await page.goto('/craft/curlew/14');
+    await started(page);
+    await page.route('**/craft/curlew/bench', async (route) => {
+        await new Promise((done) => setTimeout(done, 700));
+        await route.continue();
+    });
+    const pack = page.locator('#thing-pack');
+    const was = await pack.getAttribute('aria-pressed');
+    await pack.click();
+    await page.locator('.tabs a', { hasText: 'Motors' }).click();
+    await expect(page).toHaveURL(/\/craft\/curlew\/15$/);
+    await page.waitForTimeout(1200);
+    await expect(page).toHaveURL(/\/craft\/curlew\/15$/);
+    await expect(pack).toHaveAttribute('aria-pressed', was === 'true' ? 'false' : 'true');
+    await page.unroute('**/craft/curlew/bench');
+    await pack.click();
+    await expect(pack).toHaveAttribute('aria-pressed', String(was));
+});
+
 test('a sheet prints with its title block and without the tools', async ({ page }) => {
     await page.goto('/craft/curlew/54');
     await page.emulateMedia({ media: 'print' });
