@@ -65,6 +65,23 @@ final readonly class Stored
         return \is_string($this->data[$key] ?? null) ? $this->data[$key] : null;
     }
 
+    /** @throws StoredDataUnreadable */
+    public function time(string $key): \DateTimeImmutable
+    {
+        return $this->optionalTime($key) ?? throw StoredDataUnreadable::at($this->at($key), 'a time');
+    }
+
+    /** @throws StoredDataUnreadable when there is a text that is no time */
+    public function optionalTime(string $key): ?\DateTimeImmutable
+    {
+        $text = $this->optionalText($key);
+        if (null === $text) {
+            return null;
+        }
+
+        return \DateTimeImmutable::createFromFormat(\DATE_ATOM, $text) ?: throw StoredDataUnreadable::at($this->at($key), 'a time');
+    }
+
     public function flag(string $key): ?bool
     {
         return \is_bool($this->data[$key] ?? null) ? $this->data[$key] : null;

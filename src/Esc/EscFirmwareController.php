@@ -17,6 +17,7 @@ use Ortholex\App\Shelf\Shelf;
 use Ortholex\App\Shell\Answer;
 use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\Input;
+use Ortholex\App\Shell\SentText;
 use Ortholex\App\Words\Words;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\Jobs;
@@ -25,7 +26,6 @@ use Ortholex\Core\Esc\EscIdentity;
 use Ortholex\Core\Firmware\FirmwareError;
 use Ortholex\Core\Guard\MotorWork;
 use Ortholex\Core\Settings\EscTable;
-use Symfony\Component\HttpFoundation\File\UploadedFile;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Attribute\AsController;
@@ -105,7 +105,9 @@ final class EscFirmwareController extends SheetController
     {
         $craft = $this->crafts->named($slug);
         try {
-            $item = $this->shelf->takeInEsc((string) self::file($request, 'hex'), self::file($request, 'manifest'));
+            $hex = SentText::of($request, 'hex', 'hex', self::MOST_BYTES, 'ESC image');
+            $manifest = SentText::of($request, 'manifest', 'manifest', self::MOST_BYTES, 'manifest');
+            $item = $this->shelf->takeInEsc($hex, '' === $manifest ? null : $manifest);
         } catch (FirmwareError $e) {
             throw BadRequest::at('hex', 'This image was not taken: '.lcfirst($this->words->ofProblem($e)));
         }
@@ -114,22 +116,6 @@ final class EscFirmwareController extends SheetController
         $to = $this->urls->generate('esc_firmware', ['slug' => $slug, 'image' => $key] + $pre);
 
         return Answer::of(['image' => $key, 'said' => "{$item->manifest->inWords()} is among the images."])->to($to);
-    }
-
-    /** @throws BadRequest when it did not arrive, or is longer than any such file */
-    private static function file(Request $request, string $field): ?string
-    {
-        $file = $request->files->get($field);
-        $text = match (true) {
-            !$file instanceof UploadedFile => Input::of($request)->text($field, self::MOST_BYTES),
-            $file->isValid() => $file->getContent(),
-            default => null,
-        };
-        if (null === $text || \strlen($text) > self::MOST_BYTES) {
-            throw BadRequest::at($field, 'The file did not arrive whole, or is longer than 400 kB: no ESC image is.');
-        }
-
-        return '' === $text ? null : $text;
     }
 
     #[Route('/craft/{slug}/12/escs/write', name: 'esc_firmware_write', methods: ['POST'])]

@@ -99,7 +99,7 @@ final readonly class CraftFile implements BookPart
             $craft->pageBytes = max(1, $board->whole('page_bytes'));
             $craft->leftOut = $board->texts('left_out');
             $craft->sensors = $board->texts('sensors');
-            $craft->readAt = self::date($board->optionalText('read'));
+            $craft->readAt = $board->optionalTime('read');
             $book->took('what it is');
         });
         $book->reading(self::FILE, static function () use ($craft, $is, $book): void {
@@ -153,12 +153,5 @@ final readonly class CraftFile implements BookPart
         }
 
         return $proofs;
-    }
-
-    private static function date(?string $at): ?\DateTimeImmutable
-    {
-        $date = null === $at ? false : \DateTimeImmutable::createFromFormat(\DATE_ATOM, $at);
-
-        return false === $date ? null : $date;
     }
 }

@@ -14,6 +14,7 @@ use Ortholex\App\Settings\Staging;
 use Ortholex\App\Shell\Answer;
 use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\Input;
+use Ortholex\App\Shell\SentText;
 use Ortholex\App\Words\Words;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Firmware\Version;
@@ -22,7 +23,6 @@ use Ortholex\Core\Settings\EscTable;
 use Ortholex\Core\Settings\Migration\FormerNames;
 use Ortholex\Core\Settings\Migration\Migration;
 use Ortholex\Core\Settings\SettingError;
-use Symfony\Component\HttpFoundation\File\UploadedFile;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Attribute\AsController;
@@ -36,6 +36,7 @@ use Symfony\Component\Yaml\Yaml;
 final class RecordController extends SheetController
 {
     private const MOST_PROBLEMS = 8;
+    private const MOST_BYTES = 200_000;
 
     /** Of the change record, the newest. */
     private const ENTRIES = 200;
@@ -90,7 +91,7 @@ final class RecordController extends SheetController
     public function fromYaml(string $slug, Request $request): Answer
     {
         $craft = $this->crafts->named($slug);
-        $text = YamlText::read($this->given($request));
+        $text = YamlText::read(SentText::of($request, 'file', 'yaml', self::MOST_BYTES, 'list of settings'));
         if ([] === $text->values && [] === $text->problems) {
             throw BadRequest::at('yaml', 'There is nothing to read: each line should be a setting, a colon and a value.');
         }
@@ -107,20 +108,6 @@ final class RecordController extends SheetController
         $this->staging->stage($craft, $values->toArray());
 
         return Answer::said("$said; what differs is staged.");
-    }
-
-    /** @throws BadRequest when it is too much */
-    private function given(Request $request): string
-    {
-        $file = $request->files->get('file');
-        if (!$file instanceof UploadedFile) {
-            return Input::of($request)->text('yaml', 200_000);
-        }
-        if (!$file->isValid() || $file->getSize() > 200_000) {
-            throw BadRequest::at('yaml', 'The file did not arrive whole, or is longer than 200 kB: no list of settings is.');
-        }
-
-        return $file->getContent();
     }
 
     /** @return array{SettingSet, list<string>} values as they are under the names of now, and what is wrong, line by line */

@@ -78,10 +78,9 @@ final readonly class SeriesOfBook implements BookPart
             $is->number('baseline'),
             $is->choice('card', Card::class),
             SettingSet::of($named),
-            self::date($is->text('began')),
+            $is->time('began'),
         );
-        $ended = $is->optionalText('ended');
-        $series->endedAt = null === $ended ? null : self::date($ended);
+        $series->endedAt = $is->optionalTime('ended');
         [$series->part, $series->variants] = [mb_substr($is->text('part'), 0, 40), $is->texts('variants')];
         foreach ($is->texts('hot') as $code) {
             $log = $this->entities->getRepository(Log::class)->findOneBy(['craft' => $craft, 'code' => $code]);
@@ -91,10 +90,5 @@ final readonly class SeriesOfBook implements BookPart
         }
 
         return $series;
-    }
-
-    private static function date(string $at): \DateTimeImmutable
-    {
-        return \DateTimeImmutable::createFromFormat(\DATE_ATOM, $at) ?: throw new \ValueError('a time in it is none');
     }
 }

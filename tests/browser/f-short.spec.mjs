@@ -1,4 +1,4 @@
-// Like Dunlin, just assembled with the same honest mistakes: from its first link to a clean bill in 60 pointer actions and 4 Commits at most.
+// A craft with Dunlin's mistakes: from its first link to a clean bill in 60 pointer actions and 4 Commits at most.
 import { boxOf, expect, started, test } from './hands.mjs';
 
 const FAULTS = ['board_turned', 'board_crooked', 'outputs_mixed', 'directions_wrong', 'odd_esc', 'magnets_miscounted', 'receiver_unset'];

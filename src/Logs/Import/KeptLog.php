@@ -64,18 +64,17 @@ final readonly class KeptLog
                 $struck[$axis->value] = $is->part('struck')->numbers($axis->value);
             }
         }
-        $away = $is->optionalText('put_away');
 
         return new self(
             1 === preg_match(self::CODE, $code) ? $code : throw new \ValueError('no log has such a code'),
             mb_substr($is->text('title'), 0, 120),
-            self::date($is->text('flown')),
+            $is->time('flown'),
             mb_substr($is->text('note'), 0, 4000),
             mb_substr($is->text('tags'), 0, 200),
             $parts,
             $struck,
             1 === preg_match('~^[\d:/. -]{0,30}$~', $is->text('recording')) ? $is->text('recording') : '',
-            null === $away ? null : self::date($away),
+            $is->optionalTime('put_away'),
             self::flownWith($is->map('settings')),
         );
     }
@@ -106,10 +105,5 @@ final readonly class KeptLog
         }
 
         return SettingSet::of($values);
-    }
-
-    private static function date(string $at): \DateTimeImmutable
-    {
-        return \DateTimeImmutable::createFromFormat(\DATE_ATOM, $at) ?: throw new \ValueError('a time in it is none');
     }
 }

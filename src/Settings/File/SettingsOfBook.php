@@ -146,7 +146,7 @@ final readonly class SettingsOfBook implements BookPart
         return new ChangeEntry(
             $craft,
             $is->whole('revision'),
-            self::date($is->text('at')),
+            $is->time('at'),
             mb_substr($is->text('what'), 0, 255),
             mb_substr($is->text('reason'), 0, 500),
             $items,
@@ -166,12 +166,11 @@ final readonly class SettingsOfBook implements BookPart
             mb_substr($is->text('board'), 0, 80),
             $version->toString(),
             $this->settings($file, $is->map('settings'), $version, $book),
-            self::date($is->text('taken')),
+            $is->time('taken'),
             $is->whole('revision'),
             self::seats($is),
         );
-        $away = $is->optionalText('put_away');
-        $snapshot->putAwayAt = null === $away ? null : self::date($away);
+        $snapshot->putAwayAt = $is->optionalTime('put_away');
 
         return $snapshot;
     }
@@ -187,11 +186,5 @@ final readonly class SettingsOfBook implements BookPart
         }
 
         return $seats;
-    }
-
-    /** @throws \ValueError */
-    private static function date(string $at): \DateTimeImmutable
-    {
-        return \DateTimeImmutable::createFromFormat(\DATE_ATOM, $at) ?: throw new \ValueError("“{$at}” is no time");
     }
 }

@@ -8,11 +8,11 @@ use Ortholex\App\Settings\File\SettingsFile;
 use Ortholex\App\Settings\File\SettingsFileError;
 use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\Input;
+use Ortholex\App\Shell\SentText;
 use Ortholex\Core\Airframe\Layout;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\Settings\Catalogue;
-use Symfony\Component\HttpFoundation\File\UploadedFile;
 use Symfony\Component\HttpFoundation\Request;
 
 /** What is said of a craft that is known only by its logs and settings. */
@@ -30,7 +30,7 @@ final readonly class ByHandForm
         $input = Input::of($request);
         $current = Version::parse(Catalogue::CURRENT);
         $settings = $catalogue->defaults($current);
-        $given = self::given($request, $input, $files);
+        $given = self::given($request, $files);
         $layout = Layout::tryFrom($input->text('layout', 20));
         $own = null === $layout || isset($given['frame.layout']) ? [] : ['frame.layout' => $layout->value];
         foreach (['frame.diagonal_mm' => [60, 1200], 'props.diameter_mm' => [20, 500], 'pack.cells' => [1, 12]] as $name => [$low, $high]) {
@@ -44,13 +44,9 @@ final readonly class ByHandForm
     }
 
     /** @throws BadRequest */
-    private static function given(Request $request, Input $input, SettingsFile $files): SettingSet
+    private static function given(Request $request, SettingsFile $files): SettingSet
     {
-        $file = $request->files->get('file');
-        if ($file instanceof UploadedFile && (!$file->isValid() || $file->getSize() > self::MOST_BYTES)) {
-            throw BadRequest::at('file', 'The file did not arrive whole, or is longer than 200 kB: no list of settings is.');
-        }
-        $text = $file instanceof UploadedFile ? $file->getContent() : $input->text('yaml', self::MOST_BYTES);
+        $text = SentText::of($request, 'file', 'yaml', self::MOST_BYTES, 'list of settings');
         try {
             return '' === trim($text) ? SettingSet::none() : $files->text($text, 'The file of settings');
         } catch (SettingsFileError $e) {

@@ -89,4 +89,20 @@ final class FactTest extends TestCase
         self::assertSame([1.0, 2.0], $s->pair('p'));
         self::assertFalse($s->has('n'));
     }
+
+    public function testTimesAreReadAsTheyAreKept(): void
+    {
+        $kept = Stored::of(['at' => '2026-11-30T19:24:13+00:00', 'never' => null, 'odd' => 'yesterday', 'number' => 7]);
+        self::assertSame(1796066653, $kept->time('at')->getTimestamp());
+        self::assertNull($kept->optionalTime('never'));
+        self::assertNull($kept->optionalTime('missing'));
+        foreach (['odd', 'never', 'missing', 'number'] as $key) {
+            try {
+                $kept->time($key);
+                self::fail("$key is no time");
+            } catch (StoredDataUnreadable $e) {
+                self::assertStringContainsString($key, $e->getMessage());
+            }
+        }
+    }
 }
