@@ -70,6 +70,7 @@ test('from a foreign table to a list of changes, with no board anywhere', async 
     const foreign = [head, ...lines.slice(1).map((l) => l.replaceAll(',', ';'))].join('\n');
     await page.goto('/');
     await page.getByRole('link', { name: 'Add one by its logs' }).click();
+    await expect(page).toHaveURL(/\/workshop\/by-logs$/);
     await page.getByLabel('Name', { exact: true }).fill('Friend');
     await page.getByRole('button', { name: 'Add it, and bring in a log' }).click();
     await expect(page).toHaveURL(/\/craft\/friend\/51$/);
