@@ -62,7 +62,7 @@ function steps(box, axis, data, loops, read) {
     const on = (values, step) => x.map((ms) => values[Math.round(ms / step)] ?? null);
     const m = data.measured;
     if (m?.values) {
-        if (m.low.length) {
+        if (m.low?.length) {
             series.push(line('low', `--${axis}`, { width: 0 }), line('high', `--${axis}`, { width: 0 }));
             columns.push(on(m.low, m.step_ms), on(m.high, m.step_ms));
             names.push('', '');
