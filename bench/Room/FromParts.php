@@ -31,7 +31,10 @@ final class FromParts
 
     private const SHUNT_WRONG = 1.18;
 
-    private Randomizer $dice;
+    private readonly Randomizer $dice;
+
+    /** @var array<int, string> which motor hangs on each pad; drawn once, as ESCs and motors hang on the same */
+    private readonly array $pads;
 
     /** @param list<BuildFault> $faults */
     private function __construct(
@@ -41,6 +44,7 @@ final class FromParts
         int $seed,
     ) {
         $this->dice = new Randomizer(new Xoshiro256StarStar(1000 + $seed));
+        $this->pads = $this->pads();
     }
 
     /** @param list<BuildFault> $faults */
@@ -123,7 +127,7 @@ final class FromParts
             $imbalance,
             $resonances,
             $this->has(BuildFault::BoardTurned) ? [0.0, 0.0, 90.0 * $this->dice->getInt(1, 3)] : [0.0, 0.0, 0.0],
-            $this->pads(),
+            $this->pads,
             $plan->pack->cells,
             $plan->pack->ohm(),
             $plan->pack->ah,
@@ -141,7 +145,7 @@ final class FromParts
         );
     }
 
-    /** @return array<int, string> which motor hangs on each pad: three of them in a ring where they were mixed */
+    /** @return array<int, string> by pad: three of them in a ring where they were mixed */
     private function pads(): array
     {
         $places = $this->plan->frame->airframe()->places();
@@ -158,7 +162,7 @@ final class FromParts
     {
         $esc = $this->plan->esc;
         $frame = $this->plan->frame->airframe();
-        $pads = $this->pads();
+        $pads = $this->pads;
         $odd = $this->has(BuildFault::OddEsc) ? $this->dice->getInt(1, \count($pads)) : 0;
         $wrong = $this->has(BuildFault::DirectionsWrong) ? \array_slice($this->dice->shuffleArray(array_keys($pads)), 0, 2) : [];
         $models = $firmware = [];

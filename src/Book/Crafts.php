@@ -6,6 +6,7 @@ namespace Ortholex\App\Book;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
+use Symfony\Component\Lock\LockFactory;
 use Symfony\Component\String\Slugger\AsciiSlugger;
 
 /** Finds craft. */
@@ -13,7 +14,7 @@ final readonly class Crafts
 {
     private const LONGEST_SLUG = 32;
 
-    public function __construct(private EntityManagerInterface $entities)
+    public function __construct(private EntityManagerInterface $entities, private LockFactory $locks)
     {
     }
 
@@ -31,6 +32,26 @@ final readonly class Crafts
 
         /** @var list<Craft> */
         return $query->getResult();
+    }
+
+    /**
+     * Who makes a craft has the names to himself meanwhile: two at once would take the same.
+     *
+     * @template T
+     *
+     * @param \Closure(): T $make
+     *
+     * @return T
+     */
+    public function making(\Closure $make): mixed
+    {
+        $lock = $this->locks->createLock('making-craft');
+        $lock->acquire(true);
+        try {
+            return $make();
+        } finally {
+            $lock->release();
+        }
     }
 
     /** This name, with a number where another craft has it already. */

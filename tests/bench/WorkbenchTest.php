@@ -141,6 +141,21 @@ final class WorkbenchTest extends TestCase
         }
     }
 
+    /** Whatever hangs where: an ESC turns its motor as its place wants, but for the two whose wires were swapped. */
+    public function testMixedOutputsTurnTheirMotorsAsThePlacesWant(): void
+    {
+        for ($seed = 1; $seed <= 20; ++$seed) {
+            foreach ([[BuildFault::OutputsMixed], [BuildFault::OutputsMixed, BuildFault::DirectionsWrong]] as $wrong => $faults) {
+                $physics = FromParts::build('Ruff', self::plan(), $faults, $seed)->physics;
+                $against = 0;
+                foreach ($physics->wiredPads as $pad => $place) {
+                    $against += ($physics->frame->at($place)->spin ?? 0) === $physics->escs[$pad]->turns ? 0 : 1;
+                }
+                self::assertSame(2 * $wrong, $against, "seed $seed");
+            }
+        }
+    }
+
     public function testACopyIsAnotherBoardWithTheSameSettings(): void
     {
         $this->bench->put('ruff', 'Ruff', self::plan(), [BuildFault::OutputsMixed], 3);

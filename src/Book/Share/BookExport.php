@@ -19,8 +19,13 @@ final readonly class BookExport
     public function write(Craft $craft, string $path, ShareChoice $choice): void
     {
         $book = new BookWriter($path, $choice);
-        foreach ($this->parts as $part) {
-            $part->write($craft, $book);
+        try {
+            foreach ($this->parts as $part) {
+                $part->write($craft, $book);
+            }
+        } catch (\Throwable $e) {
+            $book->discard();
+            throw $e;
         }
         $book->close(['name' => $choice->names ? $craft->name : 'Craft', 'kind' => $craft->kind]);
     }

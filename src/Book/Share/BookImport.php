@@ -41,10 +41,11 @@ final readonly class BookImport
             throw BookError::of("Nothing was taken: craft.yaml, which says what the craft is, cannot be read, as $why.");
         }
         $name = \is_string($book->about['name'] ?? null) && mb_check_encoding($book->about['name'], 'UTF-8') ? $book->about['name'] : '';
-        $name = $this->crafts->freeName(mb_substr(trim((string) preg_replace('~\p{C}+~u', ' ', $name)), 0, self::LONGEST_NAME));
-        $craft = new Craft($this->crafts->freeSlug($name), $name, '', '', '', []);
+        $name = mb_substr(trim((string) preg_replace('~\p{C}+~u', ' ', $name)), 0, self::LONGEST_NAME);
 
-        return $this->entities->wrapInTransaction(function () use ($craft, $book): Craft {
+        return $this->crafts->making(fn (): Craft => $this->entities->wrapInTransaction(function () use ($name, $book): Craft {
+            $name = $this->crafts->freeName($name);
+            $craft = new Craft($this->crafts->freeSlug($name), $name, '', '', '', []);
             $this->entities->persist($craft);
             $this->entities->flush();
             $this->read($craft, $book, false);
@@ -57,7 +58,7 @@ final readonly class BookImport
             }
 
             return $craft;
-        });
+        }));
     }
 
     /** What of a book is read at once, or what takes long. */

@@ -57,8 +57,14 @@ final class BookWriter
         $path = "$this->path.".\count($this->files);
         $stream = @fopen($path, 'w') ?: throw BookError::of("$path cannot be written: the disk may be full.");
         $this->laid[] = $path;
-        $write($stream);
-        fclose($stream);
+        // A write that falls short is only warned of; half a log must not go out as a whole one.
+        set_error_handler(static fn (int $level, string $why): never => throw BookError::of("$path could not be written: $why"));
+        try {
+            $write($stream);
+        } finally {
+            restore_error_handler();
+            fclose($stream);
+        }
         $this->zip->addFile($path, $name);
         $this->put($name, (string) hash_file('sha256', $path), (int) filesize($path));
     }
@@ -83,13 +89,28 @@ final class BookWriter
         )."\n");
         $this->zip->setMtimeName('manifest.json', self::TIME);
         $done = @$this->zip->close();
-        foreach ($this->laid as $path) {
-            @unlink($path);
-        }
+        $this->removeLaid();
         if (!$done) {
             @unlink($this->path);
             throw BookError::of("The book could not be written to $this->path: the disk may be full.");
         }
+    }
+
+    /** Nothing of it is left. */
+    public function discard(): void
+    {
+        $this->zip->unchangeAll();
+        @$this->zip->close();
+        $this->removeLaid();
+        @unlink($this->path);
+    }
+
+    private function removeLaid(): void
+    {
+        foreach ($this->laid as $path) {
+            @unlink($path);
+        }
+        $this->laid = [];
     }
 
     private function put(string $name, string $sha256, int $bytes): void

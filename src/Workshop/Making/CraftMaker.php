@@ -32,69 +32,75 @@ final readonly class CraftMaker
     /** @throws BadRequest when the parts do not go together, or the name cannot be */
     public function fromParts(PlanForm $form): Craft
     {
-        $name = $this->demandName($form->name);
-        foreach (CraftFigures::of($form->plan)->minded as $fact) {
-            if ($fact->code instanceof PlanCode && $fact->code->refuses()) {
-                throw BadRequest::at('name', 'These parts do not make a craft yet: '.$this->words->of($fact));
+        return $this->crafts->making(function () use ($form): Craft {
+            $name = $this->demandName($form->name);
+            foreach (CraftFigures::of($form->plan)->minded as $fact) {
+                if ($fact->code instanceof PlanCode && $fact->code->refuses()) {
+                    throw BadRequest::at('name', 'These parts do not make a craft yet: '.$this->words->of($fact));
+                }
             }
-        }
-        $slug = $this->crafts->freeSlug($name);
-        $faults = $form->faults();
-        $this->workbench->put($slug, $name, $form->plan, $faults, $form->seed);
-        $craft = $this->book($slug, $name, $form->plan, [] === $faults ? '' : 'Just assembled; its builder made mistakes.');
-        $craft->parts = $form->plan->toArray() + [
-            'faults' => array_map(static fn (BuildFault $f): string => $f->value, $faults),
-            'seed' => $form->seed,
-        ];
-        $soldering = Soldering::of($form->plan->board->id, $form->plan->extras);
-        // Who makes mistakes has not drawn the wires, either.
-        $drawn = ['wires' => $soldering->wires, 'bridged' => $soldering->bridged];
-        $craft->wires = ['parts' => $soldering->parts] + ([] === $faults ? $drawn : []);
-        $this->keep($craft);
+            $slug = $this->crafts->freeSlug($name);
+            $faults = $form->faults();
+            $this->workbench->put($slug, $name, $form->plan, $faults, $form->seed);
+            $craft = $this->book($slug, $name, $form->plan, [] === $faults ? '' : 'Just assembled; its builder made mistakes.');
+            $craft->parts = $form->plan->toArray() + [
+                'faults' => array_map(static fn (BuildFault $f): string => $f->value, $faults),
+                'seed' => $form->seed,
+            ];
+            $soldering = Soldering::of($form->plan->board->id, $form->plan->extras);
+            // Who makes mistakes has not drawn the wires, either.
+            $drawn = ['wires' => $soldering->wires, 'bridged' => $soldering->bridged];
+            $craft->wires = ['parts' => $soldering->parts] + ([] === $faults ? $drawn : []);
+            $this->keep($craft);
 
-        return $craft;
+            return $craft;
+        });
     }
 
     /** @throws BadRequest when the name cannot be */
     public function byHand(ByHandForm $form): Craft
     {
-        $name = $this->demandName($form->name);
-        $motors = Airframe::of($form->settings)->motors;
-        $kind = \sprintf(
-            '%s%s-inch, %d-cell',
-            4 === \count($motors) ? '' : 'hexa, ',
-            round($form->settings->number('props.diameter_mm') / 25.4, 1),
-            $form->settings->number('pack.cells'),
-        );
-        $story = $form->assumed
-            ? 'Known by its logs. Its settings are assumed: as Loam '.Catalogue::CURRENT.' comes, until they are set here.'
-            : 'Known by its logs and settings.';
-        $craft = new Craft($this->crafts->freeSlug($name), $name, $kind, '', $story, []);
-        $craft->byHand = true;
-        $craft->firmware = 'Loam';
-        $craft->version = Catalogue::CURRENT;
-        $craft->settings = $form->settings;
-        $this->keep($craft);
+        return $this->crafts->making(function () use ($form): Craft {
+            $name = $this->demandName($form->name);
+            $motors = Airframe::of($form->settings)->motors;
+            $kind = \sprintf(
+                '%s%s-inch, %d-cell',
+                4 === \count($motors) ? '' : 'hexa, ',
+                round($form->settings->number('props.diameter_mm') / 25.4, 1),
+                $form->settings->number('pack.cells'),
+            );
+            $story = $form->assumed
+                ? 'Known by its logs. Its settings are assumed: as Loam '.Catalogue::CURRENT.' comes, until they are set here.'
+                : 'Known by its logs and settings.';
+            $craft = new Craft($this->crafts->freeSlug($name), $name, $kind, '', $story, []);
+            $craft->byHand = true;
+            $craft->firmware = 'Loam';
+            $craft->version = Catalogue::CURRENT;
+            $craft->settings = $form->settings;
+            $this->keep($craft);
 
-        return $craft;
+            return $craft;
+        });
     }
 
     /** @throws BadRequest when the name cannot be */
     public function copyOf(Craft $of, string $name): Craft
     {
-        $name = $this->demandName($name);
-        $slug = $this->crafts->freeSlug($name);
-        $this->workbench->copy($of->slug, $slug);
-        $craft = new Craft($slug, $name, $of->kind, $of->purpose, "A copy of {$of->name}.", $of->uses);
-        $craft->wires = $of->wires;
-        $craft->radio = $of->radio;
-        $craft->parts = $of->parts;
-        if ($of->byHand) {
-            [$craft->byHand, $craft->firmware, $craft->version, $craft->settings] = [true, $of->firmware, $of->version, $of->settings];
-        }
-        $this->keep($craft);
+        return $this->crafts->making(function () use ($of, $name): Craft {
+            $name = $this->demandName($name);
+            $slug = $this->crafts->freeSlug($name);
+            $this->workbench->copy($of->slug, $slug);
+            $craft = new Craft($slug, $name, $of->kind, $of->purpose, "A copy of {$of->name}.", $of->uses);
+            $craft->wires = $of->wires;
+            $craft->radio = $of->radio;
+            $craft->parts = $of->parts;
+            if ($of->byHand) {
+                [$craft->byHand, $craft->firmware, $craft->version, $craft->settings] = [true, $of->firmware, $of->version, $of->settings];
+            }
+            $this->keep($craft);
 
-        return $craft;
+            return $craft;
+        });
     }
 
     /** @throws BadRequest when nothing is given, or another craft has it */

@@ -4,10 +4,12 @@ declare(strict_types=1);
 
 namespace Ortholex\Tests\app\Workshop;
 
+use Ortholex\App\Book\Crafts;
 use Ortholex\App\Settings\ChangeEntry;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Parts\Plan\BuildFault;
 use Ortholex\Tests\app\AppCase;
+use Symfony\Component\Lock\LockFactory;
 
 /** Craft come into the Workshop: from parts, as copies, by their logs; and go from it. */
 final class MakingTest extends AppCase
@@ -106,6 +108,24 @@ final class MakingTest extends AppCase
         self::assertStringContainsString('There is a craft', $again['error']);
         $odd = $this->post('/workshop/new', ['name' => '☃'] + self::PARTS);
         self::assertSame('craft', $odd['craft']);
+    }
+
+    /** While one makes a craft another waits: both would take the same name, and one lay on the bench of the other. */
+    public function testTwoAtOnceDoNotTakeTheSameName(): void
+    {
+        $crafts = self::getContainer()->get(Crafts::class);
+        $other = self::getContainer()->get(LockFactory::class)->createLock('making-craft');
+        $crafts->making(static function () use ($other): void {
+            self::assertFalse($other->acquire(), 'held meanwhile');
+        });
+        self::assertTrue($other->acquire(), 'let go afterwards');
+        $other->release();
+        try {
+            $crafts->making(static fn () => throw new \RuntimeException('it failed'));
+        } catch (\RuntimeException) {
+            self::assertTrue($other->acquire(), 'let go however it ends');
+        }
+        $other->release();
     }
 
     public function testRenamedCopiedPutAwayAndBroughtBack(): void
