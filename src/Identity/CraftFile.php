@@ -53,7 +53,7 @@ final readonly class CraftFile implements BookPart
                 'sensors' => $craft->sensors,
                 'read' => $craft->readAt?->format(\DATE_ATOM),
             ],
-            'wires' => $craft->wires,
+            'wires' => self::wires($craft->wires),
             'radio' => [] === $craft->radio ? [] : Evidence::of($craft->radio)->toArray(),
             'packs' => array_map(
                 static fn (array $p, int $i): array => [...$p, 'name' => $names ? $p['name'] ?? '' : 'pack '.($i + 1), 'logs' => []],
@@ -110,17 +110,7 @@ final readonly class CraftFile implements BookPart
 
     private static function shown(Craft $craft, Stored $is): void
     {
-        $wires = $is->map('wires');
-        $strings = static fn (mixed $of): array => \is_array($of) ? array_values(array_filter($of, \is_string(...))) : [];
-        $drawn = [];
-        foreach (\is_array($wires['wires'] ?? null) ? $wires['wires'] : [] as $wire) {
-            $ends = $strings($wire);
-            if (2 === \count($ends)) {
-                $drawn[] = [$ends[0], $ends[1]];
-            }
-        }
-        $parts = array_values(array_intersect($strings($wires['parts'] ?? []), array_map(strval(...), array_keys(Part::all()))));
-        $craft->wires = [] === $wires ? [] : ['parts' => $parts, 'wires' => $drawn, 'bridged' => $strings($wires['bridged'] ?? [])];
+        $craft->wires = self::wires($is->map('wires'));
         $craft->radio = [] === $is->map('radio') ? [] : Evidence::of($is->map('radio'))->toArray();
         foreach ($is->map('packs') as $pack) {
             $craft->packs[] = PackCard::fromArray(\is_array($pack) ? $pack : [])->toArray();
@@ -135,6 +125,29 @@ final readonly class CraftFile implements BookPart
         $craft->redo = $is->texts('redo');
         $plan = CraftPlan::fromArray($is->map('parts'), PartsCatalogue::shipped());
         $craft->parts = null === $plan ? [] : $plan->toArray();
+    }
+
+    /**
+     * @param array<mixed> $kept
+     *
+     * @return array{parts?: list<string>, wires?: list<array{string, string}>, bridged?: list<string>}
+     */
+    private static function wires(array $kept): array
+    {
+        if ([] === $kept) {
+            return [];
+        }
+        $strings = static fn (mixed $of): array => \is_array($of) ? array_values(array_filter($of, \is_string(...))) : [];
+        $drawn = [];
+        foreach (\is_array($kept['wires'] ?? null) ? $kept['wires'] : [] as $wire) {
+            $ends = $strings($wire);
+            if (2 === \count($ends)) {
+                $drawn[] = [$ends[0], $ends[1]];
+            }
+        }
+        $parts = array_intersect($strings($kept['parts'] ?? []), array_map(strval(...), array_keys(Part::all())));
+
+        return ['parts' => array_values($parts), 'wires' => $drawn, 'bridged' => $strings($kept['bridged'] ?? [])];
     }
 
     /**

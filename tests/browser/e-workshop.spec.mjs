@@ -16,6 +16,13 @@ test('a craft is put together by its parts, drawn at each choice, and linked', a
     await page.locator('#making [name="motor"]').selectOption('whin-14');
     await page.locator('#making [name="pack"]').selectOption('sedge-4-085');
     await expect(h1).toContainText('It flies');
+    // What is chosen stands in the address: another theme loses nothing of it.
+    await expect(page).toHaveURL(/pack=sedge-4-085/);
+    await page.getByRole('button', { name: 'Dark or light' }).click();
+    await expect(page.locator('html')).toHaveAttribute('data-theme', 'dark');
+    await expect(page.locator('#making [name="pack"]')).toHaveValue('sedge-4-085');
+    await page.getByRole('button', { name: 'Dark or light' }).click();
+    await expect(page.locator('html')).toHaveAttribute('data-theme', 'light');
     await page.getByLabel('with honest mistakes, to practise on').check();
     await page.getByText('Choose them instead').click();
     await page.getByLabel('the receiver was never set up').check();

@@ -68,6 +68,23 @@ final class BookFileTest extends AppCase
         self::assertFileEquals($out, $again);
     }
 
+    /** Each craft of the Workshop, read or never read, flown or not, from the catalogue or known by hand: the second file is the first. */
+    public function testEveryCraftGoesOutAgainAsItCameIn(): void
+    {
+        $parts = ['frame' => 'rush-140', 'prop' => 'reed-76-3', 'motor' => 'whin-14', 'pack' => 'sedge-4-085', 'esc' => 'osier-20'];
+        $this->post('/workshop/new', ['name' => 'Teal', 'built' => 'faults', 'seed' => 5] + $parts + ['board' => 'MARL-F4']);
+        $this->post('/workshop/new', ['name' => 'Smew', 'built' => 'well'] + $parts + ['board' => 'MARL-F4S']);
+        $this->post('/workshop/by-logs', ['name' => 'Friend']);
+        $this->link('smew');
+        foreach (['dunlin', 'curlew', 'bittern', 'teal', 'smew', 'friend'] as $slug) {
+            $craft = $this->craft($slug);
+            $out = $this->out(new ShareChoice(true, true, true), $craft, 'first.zip');
+            [$in] = $this->in($out);
+            $in->name = $craft->name;
+            self::assertFileEquals($out, $this->out(new ShareChoice(true, true, true), $in, 'second.zip'), $slug);
+        }
+    }
+
     public function testHomeSerialsAndNamesStayUnlessAskedFor(): void
     {
         $log = $this->flown('survey', 4, 20);
@@ -270,9 +287,9 @@ final class BookFileTest extends AppCase
         return $names[$dice->getInt(0, \count($names) - 1)];
     }
 
-    private function out(ShareChoice $choice, ?Craft $craft = null): string
+    private function out(ShareChoice $choice, ?Craft $craft = null, ?string $name = null): string
     {
-        $path = "$this->folder/".(null === $craft ? 'book.zip' : 'again.zip');
+        $path = "$this->folder/".($name ?? (null === $craft ? 'book.zip' : 'again.zip'));
         @unlink($path);
         self::getContainer()->get(BookExport::class)->write($craft ?? $this->craft(), $path, $choice);
 
