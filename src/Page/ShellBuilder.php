@@ -6,7 +6,6 @@ namespace Ortholex\App\Page;
 
 use Ortholex\App\Book\Craft;
 use Ortholex\App\Book\Crafts;
-use Ortholex\App\Book\Live\LiveState;
 use Ortholex\App\Book\Mark\Marks;
 use Ortholex\App\Book\Sheet\Sheets;
 use Ortholex\App\Link\Benches;
@@ -22,7 +21,7 @@ final readonly class ShellBuilder
         private Crafts $crafts,
         private TrayBuilder $trays,
         private Jobs $jobs,
-        private LiveState $live,
+        private SeenFirst $seen,
         private Airframes $frames,
         private Sheets $sheets,
         private Benches $benches,
@@ -44,7 +43,7 @@ final readonly class ShellBuilder
             $this->sheets->ofPart($here->part()),
             $this->marks->of($craft),
             $this->trays->of($craft),
-            $this->live->of($craft),
+            $this->seen->of($craft),
             $this->bench($craft),
             $this->jobs->of($craft),
             $this->clock->now()->format('Y-m-d'),

@@ -11,6 +11,8 @@ use Ortholex\Core\Settings\SettingError;
 use Ortholex\Tests\core\Lcg;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\Attributes\Group;
+use Symfony\Component\EventDispatcher\EventDispatcherInterface;
+use Symfony\Component\HttpKernel\KernelEvents;
 use Symfony\Component\Lock\LockFactory;
 use Symfony\Component\Lock\Store\FlockStore;
 
@@ -36,6 +38,23 @@ final class TwoTabsTest extends AppCase
         self::assertSame(['gain.roll.p' => 27.5], $this->staged($this->craft()));
         $this->post('/craft/curlew/commit', ['reason' => 'by A, who looked', 'seen' => $this->revision(), 'tab' => 'a']);
         self::assertSame(27.5, $this->world()->store->peek()->kept['gain.roll.p']);
+    }
+
+    /** A page that was put together while something changed knows of the moment before: it asks, finds it otherwise, and is drawn anew. */
+    public function testAPageKnowsTheMomentFromBeforeItWasPutTogether(): void
+    {
+        $this->link();
+        $this->post('/craft/curlew/stage', ['values' => ['gain.roll.p' => 30]]);
+        $events = self::getContainer()->get('event_dispatcher');
+        self::assertInstanceOf(EventDispatcherInterface::class, $events);
+        $meanwhile = fn () => self::getContainer()->get(Staging::class)->discard($this->craft());
+        $events->addListener(KernelEvents::CONTROLLER_ARGUMENTS, $meanwhile);
+        $this->browser->request('GET', '/craft/curlew/73');
+        $events->removeListener(KernelEvents::CONTROLLER_ARGUMENTS, $meanwhile);
+        $live = json_decode($this->browser->getCrawler()->filter('body')->attr('data-live') ?? '', true);
+        self::assertIsArray($live);
+        self::assertNotSame($live['staged'], $this->json('/craft/curlew/live.json')['staged']);
+        self::assertSame([], $this->staged($this->craft()));
     }
 
     public function testAnEditOfWhatAnotherTabHasChangedIsRefusedOnce(): void
