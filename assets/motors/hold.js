@@ -54,12 +54,14 @@ export function letGo(stop, signal) {
     signal.addEventListener('abort', () => stop());
 }
 
-// Space with nothing in focus holds what is at hand.
+// Space holds what is at hand, wherever the last click went: only what takes a space itself keeps it.
+const TAKES_SPACE = 'input, select, textarea, button, a[href], summary, [data-pad]:not([data-arc]), [contenteditable], dialog';
+
 export function spaceHolds(start, signal) {
     document.addEventListener(
         'keydown',
         (e) => {
-            if (e.key !== ' ' || e.target !== document.body) return;
+            if (e.key !== ' ' || e.repeat || e.target.closest(TAKES_SPACE)) return;
             e.preventDefault();
             start();
         },

@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Motors;
 
-use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Book\Craft;
 use Ortholex\App\Link\Benches;
 use Ortholex\App\Link\CraftInterlocks;
 use Ortholex\App\Link\Escs;
 use Ortholex\App\Link\LinkService;
 use Ortholex\App\Motors\Reading\DriveReadings;
+use Ortholex\App\Motors\Reading\ShownSpins;
 use Ortholex\App\Page\SheetController;
 use Ortholex\App\Proof\Proofs;
 use Ortholex\App\Settings\Airframes;
@@ -29,11 +29,9 @@ use Ortholex\Core\Drive\LoopLoad;
 use Ortholex\Core\Drive\MotorSignal;
 use Ortholex\Core\Drive\SignalTiming;
 use Ortholex\Core\Esc\EscIdentity;
-use Ortholex\Core\Esc\TurningDirection;
 use Ortholex\Core\Guard\MotorWork;
 use Ortholex\Core\Proof\Proved;
 use Ortholex\Core\Settings\Catalogue;
-use Ortholex\Core\Settings\EscTable;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Attribute\AsController;
@@ -54,7 +52,7 @@ final class MotorsController extends SheetController
     ];
 
     public function __construct(
-        private readonly EntityManagerInterface $entities,
+        private readonly ShownSpins $spins,
         private readonly LinkService $links,
         private readonly Benches $benches,
         private readonly Staging $staging,
@@ -89,7 +87,15 @@ final class MotorsController extends SheetController
                 MotorTask::tryFrom($request->query->getString('do')) ?? MotorTask::Spin,
                 $frame,
                 new SafetyView($this->links->isLinked($craft), $state->pack, $declared),
-                new SpinView($frame, $this->shown($craft), $set, $check, $this->canReverse($craft, $check)),
+                new SpinView(
+                    $frame,
+                    $this->spins->of($craft),
+                    $set,
+                    $check,
+                    $this->canReverse($craft, $check),
+                    ShownSpins::turned($craft, $this->staging->preview($craft), $check),
+                    $craft->settings->drives(),
+                ),
                 $risen,
                 $this->readings->answered($craft),
                 new TeachingView(
@@ -157,11 +163,7 @@ final class MotorsController extends SheetController
         if (!\in_array($place, $frame->places(), true)) {
             throw BadRequest::at('place', "This frame has no motor “{$place}”.");
         }
-        $spin = $this->shown($craft)[$pad] ?? new ShownSpin($craft, $pad);
-        $spin->place = $place;
-        $spin->direction = '' === $input->text('direction') ? 0 : $input->whole('direction', -1, 1);
-        $this->entities->persist($spin);
-        $this->entities->flush();
+        $this->spins->show($craft, $pad, $place, '' === $input->text('direction') ? 0 : $input->whole('direction', -1, 1));
         $set = $this->padMap($craft->settings, $frame);
         $check = $this->check($craft, $frame, array_keys($set));
         if ($check->isComplete() && $check->drives == $set && [] === $check->reverse) {
@@ -175,10 +177,7 @@ final class MotorsController extends SheetController
     #[Route('/craft/{slug}/motors/again', name: 'motors_again', methods: ['POST'])]
     public function again(string $slug): Answer
     {
-        foreach ($this->shown($this->crafts->named($slug)) as $spin) {
-            $this->entities->remove($spin);
-        }
-        $this->entities->flush();
+        $this->spins->clear($this->crafts->named($slug));
 
         return Answer::of();
     }
@@ -199,16 +198,9 @@ final class MotorsController extends SheetController
         }
         $this->staging->stage($craft, $values);
         // Each ESC stays on its pad: what it holds is asked under the new map, and turned about.
-        $base = $this->staging->preview($craft);
-        $turned = [];
-        foreach ($this->canReverse($craft, $check) ? $check->reverse : [] as $place) {
-            $turned["esc.$place.direction"] = EscTable::isSwapped(['direction' => $base["esc.$place.direction"] ?? ''])
-                ? TurningDirection::AsWired->value
-                : TurningDirection::Swapped->value;
-        }
+        $turned = $this->canReverse($craft, $check) ? ShownSpins::turned($craft, $this->staging->preview($craft), $check) : [];
         $this->staging->stage($craft, $turned);
         $this->proofs->prove($craft, Proved::SpinCheck, $this->staging->preview($craft));
-        $this->again($slug);
 
         return Answer::of([
             'said' => ([] === $turned ? 'The new pad map is staged.' : 'Pad map and directions are staged.').
@@ -236,20 +228,12 @@ final class MotorsController extends SheetController
             $frame,
             $pads,
             array_values(
-                array_map(static fn (ShownSpin $s): SpinAnswer => new SpinAnswer($s->pad, $s->place, $s->direction), $this->shown($craft)),
+                array_map(
+                    static fn (ShownSpin $s): SpinAnswer => new SpinAnswer($s->pad, $s->place, $s->direction),
+                    $this->spins->of($craft),
+                ),
             ),
         );
-    }
-
-    /** @return array<int, ShownSpin> by pad */
-    private function shown(Craft $craft): array
-    {
-        $shown = [];
-        foreach ($this->entities->getRepository(ShownSpin::class)->findBy(['craft' => $craft], ['pad' => 'ASC']) as $spin) {
-            $shown[$spin->pad] = $spin;
-        }
-
-        return $shown;
     }
 
     /** @return array<int, string> pads that drive a motor of this frame */

@@ -23,6 +23,10 @@ class ShownSpin
     #[ORM\Column]
     public int $direction = 1;
 
+    /** @var array<string, string> pad map and directions on the craft when it was seen, by setting */
+    #[ORM\Column(type: 'json')]
+    public array $under = [];
+
     public function __construct(
         #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Craft $craft,
         #[ORM\Column] public readonly int $pad,

@@ -15,6 +15,8 @@ final readonly class SpinView
      * @param array<int, ShownSpin> $shown      by pad; direction 0 where none was said yet
      * @param array<int, string>    $set        pad => place, as staged or set; its keys are the pads that motors hang on
      * @param bool                  $canReverse whether every ESC that turns the wrong way has answered
+     * @param array<string, string> $toTurn     directions that are still to be staged
+     * @param array<int, string>    $onCraft    pad => place, as the craft has it
      */
     public function __construct(
         public Airframe $frame,
@@ -22,6 +24,8 @@ final readonly class SpinView
         public array $set,
         public SpinCheck $check,
         public bool $canReverse,
+        public array $toTurn,
+        public array $onCraft,
     ) {
     }
 
@@ -76,6 +80,15 @@ final readonly class SpinView
     public function mapDiffers(): bool
     {
         return $this->check->isComplete() && $this->check->drives !== array_intersect_key($this->set, $this->check->drives);
+    }
+
+    /** Whether all that follows is staged, and nothing of it on the craft yet. */
+    public function isStaged(): bool
+    {
+        return $this->check->isComplete()
+            && !$this->mapDiffers()
+            && [] === $this->toTurn
+            && ([] !== $this->check->reverse || $this->check->drives != array_intersect_key($this->onCraft, $this->check->drives));
     }
 
     public function padOf(string $place): ?int

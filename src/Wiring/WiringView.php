@@ -156,7 +156,7 @@ final readonly class WiringView
         return (int) ((self::PITCH * max(\count($this->wiring->board->left ?? []), \count($this->wiring->board->right ?? []))) / 2) + 34;
     }
 
-    /** @return list<array{from: string, to: string, path: string, kind: string, fault: ?int, mind: bool, mx: float, my: float}> */
+    /** @return list<array{from: string, to: string, path: string, kind: string, faults: list<int>, mind: bool, at: array{float, float}}> */
     public function wires(): array
     {
         if (null === $this->wiring) {
@@ -196,18 +196,16 @@ final readonly class WiringView
                         $x2,
                         $y2,
                     );
-            $fault = $this->faultAt($i);
-            // The mark stands near the part, where wires that cross further on are still apart.
-            [$mx, $my] = null === $over ? [0.72 * $x1 + 0.28 * $x2, 0.81 * $y1 + 0.19 * $y2] : [0.0, (float) $over];
+            $here = array_filter($this->faults(), static fn (array $one): bool => $one['fault']->wire === $i);
             $out[] = [
                 'from' => $pin,
                 'to' => $pad,
                 'path' => $path,
                 'kind' => str_replace('_', '-', $kind->value),
-                'fault' => $fault['n'] ?? null,
-                'mind' => null !== $fault && !$fault['fault']->refuses,
-                'mx' => $mx,
-                'my' => $my,
+                'faults' => array_column($here, 'n'),
+                'mind' => [] === array_filter($here, static fn (array $one): bool => $one['fault']->refuses),
+                // The mark stands near the part, where wires that cross further on are still apart.
+                'at' => null === $over ? [0.72 * $x1 + 0.28 * $x2, 0.81 * $y1 + 0.19 * $y2] : [0.0, (float) $over],
             ];
         }
 
@@ -225,12 +223,14 @@ final readonly class WiringView
         return $out;
     }
 
-    /** @return array{n: int, fault: WiringFault}|null the gravest that stands at a wire */
-    private function faultAt(int $wire): ?array
+    /** @return list<array{n: int, x: float, y: float, mind: bool, wire: ?int}> */
+    public function marks(): array
     {
-        $here = array_values(array_filter($this->faults(), static fn (array $one): bool => $one['fault']->wire === $wire));
-        usort($here, static fn (array $a, array $b): int => $b['fault']->refuses <=> $a['fault']->refuses);
+        $atPart = [];
+        foreach ($this->parts() as $one) {
+            $atPart[$one['part']->id] = [$one['x'] + ($one['side'] > 0 ? 150.0 : 0.0), (float) $one['y']];
+        }
 
-        return $here[0] ?? null;
+        return FaultMarks::of($this->wiring->faults ?? [], array_column($this->wires(), 'at'), $atPart);
     }
 }

@@ -66,6 +66,18 @@ final class MotorsTest extends AppCase
             ],
             $this->staged($this->craft('dunlin')),
         );
+        // What was seen stays until it is on the craft; staging it twice turns nothing back.
+        $html = $this->page('/craft/dunlin/15');
+        self::assertStringContainsString('4 of 4 shown', $html);
+        self::assertStringContainsString('Staged: commit it', $html);
+        self::assertStringNotContainsString('action="/craft/dunlin/motors/map"', $html);
+        $staged = $this->staged($this->craft('dunlin'));
+        $this->post('/craft/dunlin/motors/map');
+        self::assertSame($staged, $this->staged($this->craft('dunlin')));
+        $this->post('/craft/dunlin/discard');
+        self::assertStringContainsString('action="/craft/dunlin/motors/map"', $this->page('/craft/dunlin/15'), 'nothing is shown anew');
+        $this->post('/craft/dunlin/motors/map');
+        self::assertSame($staged, $this->staged($this->craft('dunlin')));
         $this->post('/craft/dunlin/commit', ['reason' => 'soldered as the arms lay']);
         $state = $this->bench()->store->peek();
         self::assertSame(

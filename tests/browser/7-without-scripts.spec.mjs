@@ -65,7 +65,7 @@ test.describe('without scripts', () => {
         await page.getByLabel('Which motor turned?').selectOption({ index: 0 });
         await press(page, '↻ clockwise');
         await expect(page.getByText('1 of 6 shown')).toBeVisible();
-        await press(page, 'Show all again');
+        await press(page, 'Clear, and show all again');
         await expect(page.getByText('0 of 6 shown')).toBeVisible();
 
         await page.goto('/craft/bittern/16');

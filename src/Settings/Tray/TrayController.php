@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace Ortholex\App\Settings\Tray;
 
 use Ortholex\App\Book\Crafts;
+use Ortholex\App\Link\Benches;
+use Ortholex\App\Link\LinkService;
 use Ortholex\App\Settings\ChangeEntry;
 use Ortholex\App\Settings\Commit;
 use Ortholex\App\Settings\Staging;
@@ -12,6 +14,7 @@ use Ortholex\App\Settings\Writing;
 use Ortholex\App\Shell\Answer;
 use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\Input;
+use Ortholex\Core\World\Thing;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpKernel\Attribute\AsController;
 use Symfony\Component\Routing\Attribute\Route;
@@ -25,6 +28,8 @@ final readonly class TrayController
         private Commit $commit,
         private Writing $writing,
         private TrayBuilder $trays,
+        private Benches $benches,
+        private LinkService $links,
     ) {
     }
 
@@ -85,6 +90,23 @@ final readonly class TrayController
         $entry = $this->writing->takeBack($this->crafts->named($slug));
 
         return Answer::of(['revision' => $entry->revision, 'said' => 'It was taken back: the craft holds what it held before.']);
+    }
+
+    /** The cable is plugged in and the craft is linked, and what was interrupted is gone on with: where the person is, in one action. */
+    #[Route('/craft/{slug}/commit/resume', name: 'commit_resume', methods: ['POST'])]
+    public function resume(string $slug): Answer
+    {
+        $craft = $this->crafts->named($slug);
+        $bench = $this->benches->of($craft);
+        if (!$bench->state()->cable) {
+            $bench->move(Thing::Cable->value, '1');
+        }
+        $linked = $this->links->link($craft);
+        if (null === $this->writing->interrupted($craft)) {
+            return Answer::said(implode(' ', ['Linked.', ...$linked->said]));
+        }
+
+        return self::done($this->writing->goOn($craft));
     }
 
     private static function done(ChangeEntry $entry, bool $byHand = false): Answer

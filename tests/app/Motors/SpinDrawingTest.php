@@ -154,7 +154,7 @@ final class SpinDrawingTest extends TestCase
             $answers[] = new SpinAnswer($pad, $place, $direction);
         }
 
-        return new SpinView($frame, $shown, $set, SpinCheck::of($frame, array_keys($set), $answers), false);
+        return new SpinView($frame, $shown, $set, SpinCheck::of($frame, array_keys($set), $answers), false, [], $set);
     }
 
     /** @return array{array{float, float}, array{float, float}} */

@@ -61,7 +61,7 @@ final class JournalTest extends AppCase
         $this->leaveOpen();
         $html = $this->page('/craft/curlew/61');
         self::assertStringContainsString('Commit was interrupted', $html);
-        self::assertStringContainsString('Link the craft to see how much of it was written', $html);
+        self::assertStringContainsString('shows once the craft is linked', $html);
         $this->post('/craft/curlew/stage', ['values' => ['gain.yaw.i' => 99]]);
         $refused = $this->post('/craft/curlew/commit', ['reason' => 'meanwhile'], 409);
         self::assertStringContainsString('did not come to its end', (string) json_encode($refused, \JSON_UNESCAPED_UNICODE));
@@ -112,6 +112,27 @@ final class JournalTest extends AppCase
             }
             $this->post('/craft/curlew/let-go');
         }
+    }
+
+    /** After a pull: one press where the person is plugs the cable in, links, and writes what is left. */
+    public function testOneActionGoesOnAfterAPull(): void
+    {
+        $this->link();
+        $this->leaveOpen();
+        $this->world()->store->change(static function ($s): void {
+            $s->kept['gain.roll.p'] = 30.0;
+        });
+        $this->world()->move('cable', '0');
+        self::assertStringContainsString('action="/craft/curlew/commit/resume"', $this->page('/craft/curlew/54'));
+        $said = $this->post('/craft/curlew/commit/resume')['said'] ?? '';
+        self::assertIsString($said);
+        self::assertStringContainsString('on the craft, as revision', $said);
+        self::assertEqualsWithDelta(30.0, $this->world()->store->peek()->kept['gain.roll.p'], 1e-9);
+        self::assertEqualsWithDelta(3.0, $this->world()->store->peek()->kept['gain.roll.d'], 1e-9);
+        self::assertNull(self::getContainer()->get(Writing::class)->interrupted($this->craft()));
+        self::assertTrue($this->world()->store->peek()->cable);
+        // With nothing interrupted it only links.
+        self::assertSame(['said' => 'Linked.'], $this->post('/craft/curlew/commit/resume'));
     }
 
     /** Without the link neither way can be gone. */
