@@ -94,8 +94,10 @@ class TraceView {
     }
 
     start() {
-        if (this.box.dataset.shown) {
-            const [a, b] = JSON.parse(this.box.dataset.shown);
+        this.key = `zoom ${document.body.dataset.craft} ${this.log.name}`;
+        const shown = this.box.dataset.shown || sessionStorage.getItem(this.key);
+        if (shown) {
+            const [a, b] = JSON.parse(shown);
             this.from = Math.max(0, this.log.sampleAt(a));
             this.to = Math.min(this.log.samples, Math.max(this.from + 8, this.log.sampleAt(b)));
         }
@@ -109,13 +111,20 @@ class TraceView {
             { signal: this.signal },
         );
         this.preset = document.getElementById('preset');
-        this.preset.addEventListener('change', () => this.reread());
+        this.preset.value = localStorage.getItem('rows') ?? this.preset.value;
+        this.preset.addEventListener('change', () => {
+            localStorage.setItem('rows', this.preset.value);
+            this.reread();
+        });
         this.byName();
         this.lock();
-        for (const b of document.querySelectorAll('[data-zoom]'))
-            b.addEventListener('click', () =>
-                b.dataset.zoom === 'all' ? this.set(0, this.log.samples) : this.zoom(b.dataset.zoom === 'in' ? 0.4 : 2.5),
-            );
+        const zooms = {
+            in: () => this.zoom(0.4),
+            out: () => this.zoom(2.5),
+            least: () => this.zoom(0),
+            all: () => this.set(0, this.log.samples),
+        };
+        for (const b of document.querySelectorAll('[data-zoom]')) b.addEventListener('click', () => zooms[b.dataset.zoom]());
         document.getElementById('jump').addEventListener('change', (e) => {
             const s = this.log.sampleAt(Number(e.target.value));
             const half = (this.to - this.from) / 2;
@@ -128,14 +137,15 @@ class TraceView {
         });
         this.mouse();
         this.box.addEventListener('keydown', (e) => {
-            const span = this.to - this.from;
+            const way = { ArrowLeft: -1, ArrowRight: 1 }[e.key];
             const act = {
                 '+': () => this.zoom(0.5),
                 '=': () => this.zoom(0.5),
                 '-': () => this.zoom(2),
                 Home: () => this.set(0, this.log.samples),
-                ArrowLeft: () => this.set(this.from - span * 0.2, this.to - span * 0.2),
-                ArrowRight: () => this.set(this.from + span * 0.2, this.to + span * 0.2),
+                End: () => this.zoom(0),
+                ArrowLeft: () => this.walk(way, e.shiftKey),
+                ArrowRight: () => this.walk(way, e.shiftKey),
             }[e.key];
             if (act) {
                 e.preventDefault();
@@ -167,6 +177,7 @@ class TraceView {
             }
             localStorage.setItem('rows by name', chosen.join(','));
             this.preset.value = chosen.length ? 'names' : 'command';
+            localStorage.setItem('rows', this.preset.value);
             this.reread();
         });
         this.chosen = () =>
@@ -233,6 +244,7 @@ class TraceView {
         const rows = AXES.includes(which)
             ? [
                   motion(which),
+                  { title: 'error', lines: has([[`error_${which}_dps`, `--${which}`]]) },
                   {
                       title: 'P, D',
                       lines: has([
@@ -247,6 +259,7 @@ class TraceView {
                           [`term_ff_${which}`, '--ink', [5, 3]],
                       ]),
                   },
+                  { title: 'all terms', lines: has([[`sum_${which}`, `--${which}`]]) },
                   { title: 'motors', lines: motors(/^output_/) },
               ]
             : which === 'motors'
@@ -275,8 +288,27 @@ class TraceView {
         from = Math.max(0, Math.min(this.log.samples - span, from + (to - from - span) / 2));
         this.from = from;
         this.to = from + span;
+        // What is looked at stays so over a reload and another sheet.
+        if (span < this.log.samples)
+            sessionStorage.setItem(this.key, JSON.stringify([this.log.timeAt(this.from), this.log.timeAt(this.to)]));
+        else sessionStorage.removeItem(this.key);
         this.draw();
         this.load();
+    }
+
+    // The crosshair goes a little on, the view with it where it would leave; with Shift the view goes alone.
+    walk(way, alone) {
+        const span = this.to - this.from;
+        if (alone) {
+            this.set(this.from + way * span * 0.2, this.to + way * span * 0.2);
+            return;
+        }
+        const at = this.cursor !== null && this.cursor >= this.from && this.cursor <= this.to ? this.cursor : (this.from + this.to) / 2;
+        const next = Math.round(at + way * Math.max(1, span / 200));
+        this.cursor = Math.max(0, Math.min(this.log.samples - 1, next));
+        const by = Math.min(0, this.cursor - this.from) || Math.max(0, this.cursor - this.to);
+        if (by) this.set(this.from + by, this.to + by);
+        else this.cross();
     }
 
     zoom(factor, around) {
@@ -424,11 +456,19 @@ class TraceView {
         const y = (v) => top + height - ((v - low) / (high - low)) * height;
         g.fillStyle = ink('--ink-soft');
         g.textAlign = 'right';
-        const tick = nice((high - low) / Math.max(1, Math.min(3, height / 30)));
+        let tick = nice((high - low) / Math.max(1, Math.min(3, height / 30)));
+        const fits = (v) => y(v) > top + 5 && y(v) < top + height - 3;
+        const told = () => {
+            let n = 0;
+            for (let v = Math.ceil(low / tick) * tick; v <= high; v += tick) n += fits(v) ? 1 : 0;
+            return n;
+        };
+        // One figure is no scale: the step is made smaller where the row has room for two.
+        for (let i = 0; i < 3 && height > 24 && told() < 2; i++) tick = nice(tick / 2.1);
         const digits = Math.max(0, -Math.floor(Math.log10(tick) + 1e-9));
         for (let v = Math.ceil(low / tick) * tick; v <= high; v += tick) {
             const py = y(v);
-            if (py > top + 7 && py < top + height - 4) g.fillText(v.toFixed(digits), left - 6, py + 4);
+            if (fits(v)) g.fillText(v.toFixed(digits), left - 6, py + 4);
             if (Math.abs(v) < tick / 1e6) {
                 g.beginPath();
                 g.moveTo(left, py);
@@ -464,18 +504,29 @@ class TraceView {
         g.restore();
         g.setLineDash([]);
         g.textAlign = 'left';
+        this.legend(g, c, row, left + width + 8, top, height);
+        g.font = '11px "IBM Plex Mono", monospace';
+    }
+
+    // One name under the other where there is room; else one after the other.
+    legend(g, cache, row, x, top, height) {
+        const { unit } = this.units[row.lines[0][0]];
         g.font = '600 12.5px "IBM Plex Sans Condensed", sans-serif';
         g.fillStyle = ink('--ink');
-        const { unit } = this.units[row.lines[0][0]];
-        g.fillText(`${row.title}, ${unit}`, left + width + 8, top + 12);
+        g.fillText(unit ? `${row.title}, ${unit}` : row.title, x, top + 12);
         g.font = '12px "IBM Plex Sans Condensed", sans-serif';
-        row.lines.forEach(([name, colour], i) => {
-            if (30 + i * 14 < height + 10) {
-                g.fillStyle = ink(colour === '--measured' ? '--ink-soft' : colour);
-                g.fillText(short(name), left + width + 8, top + 27 + i * 14);
-            }
-        });
-        g.font = '11px "IBM Plex Mono", monospace';
+        const roomy = 27 + (row.lines.length - 1) * 14 <= height + 4;
+        const line = roomy ? 14 : 12;
+        let [px, py] = [x, top + (roomy ? 27 : 24)];
+        for (const [name, colour] of row.lines) {
+            // Nothing of a derived trace is read where the view is too long for it.
+            const words = cache.data[name] ? short(name) : `${short(name)}: zoom in`;
+            const wide = g.measureText(words).width;
+            if (px > x && (roomy || px + wide > x + RIGHT - 10)) [px, py] = [x, py + line];
+            g.fillStyle = ink(colour === '--measured' ? '--ink-soft' : colour);
+            g.fillText(words, px, py);
+            px += wide + 8;
+        }
     }
 
     cross() {
@@ -621,6 +672,8 @@ const short = (name) =>
     name
         .replace(/^rate_(measured|filtered)_.*/, '$1')
         .replace(/^setpoint_.*/, 'asked')
+        .replace(/^error_.*/, 'asked less flown')
+        .replace(/^sum_.*/, 'sum')
         .replace(/^term_ff_.*/, 'feed-forward')
         .replace(/^term_(\w)_.*/, (m, t) => t.toUpperCase())
         .replace(/^(output|rpm)_/, '')

@@ -7,6 +7,7 @@ namespace Ortholex\App\FlightLog;
 use Doctrine\DBAL\Connection;
 use Doctrine\DBAL\ParameterType;
 use Ortholex\Core\FlightLog\Column;
+use Ortholex\Core\FlightLog\DerivedTrace;
 use Ortholex\Core\FlightLog\FlightLog;
 
 /**
@@ -20,6 +21,9 @@ final readonly class LogStore
     public const FACTOR = 4;
     public const MOST_BUCKETS = 2000;
     private const CHUNK_VALUES = 16384;
+
+    /** Samples read for one view of a derived trace: about half a second's work. */
+    private const MOST_DERIVED = 6_000_000;
 
     public function __construct(private Connection $db)
     {
@@ -100,6 +104,41 @@ final readonly class LogStore
             'count' => $count,
             'data' => array_map(static fn (string $b): string => substr($b, 0, $count * 4 * $values), $data),
         ];
+    }
+
+    /**
+     * The same of a trace that follows from others: its own least and greatest, reckoned from the samples.
+     *
+     * @return string|null packed as those of view(); null where the view covers more samples than are read for one picture
+     */
+    public function derived(int $logId, DerivedTrace $trace, int $level, int $first, int $count): ?string
+    {
+        $size = max(1, (int) self::FACTOR ** $level);
+        if ($count * $size * \count($trace->weights) > self::MOST_DERIVED) {
+            return null;
+        }
+        // A whole number of buckets at a time, so that a long one is never held whole.
+        $step = max(1, intdiv(self::CHUNK_VALUES, $size));
+        $out = '';
+        for ($from = $first; $from < $first + $count; $from += $step) {
+            $many = min($step, $first + $count - $from) * $size;
+            $parts = [];
+            foreach (array_keys($trace->weights) as $name) {
+                $parts[$name] = $this->samples($logId, $name, $from * $size, $many);
+            }
+            $values = $trace->of($parts);
+            if (0 === $level) {
+                $out .= FlightLog::packFloats($values);
+                continue;
+            }
+            $pairs = [];
+            foreach (array_chunk($values, $size) as $bucket) {
+                array_push($pairs, min($bucket), max($bucket));
+            }
+            $out .= FlightLog::packFloats($pairs);
+        }
+
+        return $out;
     }
 
     /** @return list<float> some samples of one trace, fewer where it ends */

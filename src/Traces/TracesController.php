@@ -11,6 +11,7 @@ use Ortholex\App\Page\FrameDrawing;
 use Ortholex\App\Page\SheetController;
 use Ortholex\App\Settings\Airframes;
 use Ortholex\App\Shell\BadRequest;
+use Ortholex\Core\FlightLog\DerivedTrace;
 use Ortholex\Core\FlightLog\Traces;
 use Ortholex\Core\Lag\Alignment;
 use Symfony\Component\HttpFoundation\JsonResponse;
@@ -43,6 +44,9 @@ final class TracesController extends SheetController
         $beside = null === $log ? null : $this->book->besides($craft, $request, 1)[0] ?? null;
         foreach (array_unique([...$log->traces ?? [], ...$beside->traces ?? []]) as $name) {
             $units[$name] = ['unit' => Traces::unitOf($name) ?? '', 'words' => Traces::inWords($name)];
+        }
+        foreach (DerivedTrace::allOf($log->traces ?? []) + DerivedTrace::allOf($beside->traces ?? []) as $name => $trace) {
+            $units[$name] = ['unit' => $trace->unit, 'words' => $trace->words];
         }
         $shown =
             $request->query->has('from') && $request->query->has('to')
@@ -90,19 +94,28 @@ final class TracesController extends SheetController
      * Samples of some traces between two times, as many as a screen can show.
      *
      * Answer: length of a JSON head (32 bit, little-endian), the head, then one float32 block per trace: samples at
-     * level 0, pairs of least and greatest above.
+     * level 0, pairs of least and greatest above. Of derived traces, those that can be reckoned for so long a view.
      */
     #[Route('/craft/{slug}/logs/{id<\d+>}/samples', name: 'log_samples', methods: ['GET'])]
     public function samples(string $slug, int $id, Request $request): Response
     {
         $log = $this->book->one($this->crafts->named($slug), $id);
-        $traces = array_values(array_intersect(explode(',', $request->query->getString('traces')), $log->traces));
+        $wanted = explode(',', $request->query->getString('traces'));
+        $traces = array_values(array_unique(array_intersect($wanted, $log->traces)));
+        $derived = array_intersect_key(DerivedTrace::allOf($log->traces), array_flip($wanted));
         if ([] === $traces || \count($traces) > self::MOST_TRACES) {
             throw BadRequest::at('traces', 'Name one to '.self::MOST_TRACES.' traces that the log has.');
         }
         $from = max(0, min($log->samples - 1, $request->query->getInt('from')));
         $to = max($from + 1, min($log->samples, $request->query->getInt('to', $log->samples)));
         $view = $this->store->view($id, $traces, $from, $to);
+        foreach ($derived as $name => $trace) {
+            $data = $this->store->derived($id, $trace, $view['level'], $view['first'], $view['count']);
+            if (null !== $data && \strlen($data) === \strlen($view['data'][0])) {
+                $traces[] = $name;
+                $view['data'][] = $data;
+            }
+        }
         $head = (string) json_encode([
             'size' => LogStore::FACTOR ** $view['level'],
             'first' => $view['first'],

@@ -6,6 +6,7 @@ namespace Ortholex\App\Traces;
 
 use Ortholex\App\FlightLog\Log;
 use Ortholex\App\FlightLog\Passage;
+use Ortholex\Core\FlightLog\DerivedTrace;
 
 /** What sheet 52 shows. */
 final readonly class TracesView
@@ -27,5 +28,11 @@ final readonly class TracesView
         public ?Log $beside,
         public array $places,
     ) {
+    }
+
+    /** @return list<string> what can be drawn of a log: its own traces, and those that follow from them */
+    public function tracesOf(Log $log): array
+    {
+        return [...$log->traces, ...array_keys(DerivedTrace::allOf($log->traces))];
     }
 }

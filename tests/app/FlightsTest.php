@@ -94,6 +94,37 @@ final class FlightsTest extends AppCase
         self::assertEquals(0, $this->entities()->getConnection()->fetchOne('SELECT COUNT(*) FROM log_chunk'));
     }
 
+    /** What follows from traces is reckoned from their samples, at each level: its least and greatest are its own. */
+    public function testDerivedTracesAreReckonedFromSamples(): void
+    {
+        $log = $this->flown(seconds: 20);
+        $flight = self::getContainer()->get(LogStore::class)->load($log);
+        $asked = $flight->column('setpoint_roll_dps')->values(0, $log->samples);
+        $flown = $flight->column('rate_filtered_roll_dps')->values(0, $log->samples);
+        foreach ([[1000, 1500], [0, $log->samples], [5, $log->samples - 3]] as [$from, $to]) {
+            $url = "/craft/curlew/logs/{$log->id}/samples?traces=setpoint_roll_dps,error_roll_dps&from=$from&to=$to";
+            $this->browser->request('GET', $url);
+            $body = (string) $this->browser->getResponse()->getContent();
+            $length = unpack('V', $body)[1] ?? 0;
+            $head = json_decode(substr($body, 4, $length), true);
+            self::assertIsArray($head);
+            self::assertSame(['setpoint_roll_dps', 'error_roll_dps'], $head['traces']);
+            $each = $head['count'] * ($head['pairs'] ? 2 : 1);
+            $values = array_values(unpack('g*', substr($body, 4 + $length + 4 * $each)) ?: []);
+            self::assertCount($each, $values);
+            for ($i = 0; $i < $head['count']; $i += 7) {
+                $first = ($head['first'] + $i) * $head['size'];
+                $here = [];
+                for ($k = $first; $k < min($first + $head['size'], $log->samples); ++$k) {
+                    $here[] = $asked[$k] - $flown[$k];
+                }
+                $told = $head['pairs'] ? [$values[2 * $i], $values[2 * $i + 1]] : [$values[$i], $values[$i]];
+                self::assertEqualsWithDelta(min($here), $told[0], 1e-3);
+                self::assertEqualsWithDelta(max($here), $told[1], 1e-3);
+            }
+        }
+    }
+
     #[Group('slow')]
     public function testThePyramidShowsEveryPeakAtEveryZoom(): void
     {

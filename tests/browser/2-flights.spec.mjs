@@ -33,12 +33,31 @@ test('traces zoom and move from the whole flight to ten milliseconds', async ({ 
     await traces.focus();
     const at = await readout(page);
     await page.keyboard.press('ArrowRight');
+    await page.keyboard.press('ArrowRight');
+    // At 1 kHz two samples on: the crosshair goes sample by sample, the view stays.
+    expect((await readout(page)) - at).toBeGreaterThan(0.001);
+    expect((await readout(page)) - at).toBeLessThan(0.003);
+    await page.keyboard.press('Shift+ArrowRight');
     await page.mouse.move(box.x + box.width - 121, box.y + 61);
     expect(await readout(page)).toBeGreaterThan(at);
     await page.keyboard.press('-');
     expect(await span()).toBeGreaterThan(least * 1.5);
     await page.keyboard.press('Home');
     expect(await span()).toBeGreaterThan(25);
+    await page.mouse.move(box.x + 400, box.y + 60);
+    await page.keyboard.press('End');
+    expect(await span()).toBeLessThan(0.0101);
+    await page.getByLabel('Rows of traces').selectOption('roll');
+    await page.mouse.move(box.x + 300, box.y + 60);
+    await expect(page.locator('#values')).toContainText('error, roll');
+    await expect(page.locator('#values')).toContainText('sum of the terms, roll');
+    // Rows and zoom are there again after a reload.
+    await page.reload();
+    await page.mouse.move(box.x + 300, box.y + 61);
+    await expect(page.locator('#values')).toContainText('error, roll');
+    expect(await span()).toBeLessThan(0.0101);
+    await traces.focus();
+    await page.keyboard.press('Home');
     await page.getByLabel('Rows of traces').selectOption('motors');
     await page.mouse.move(box.x + 300, box.y + 60);
     await expect(page.locator('#values')).toContainText('rpm');
