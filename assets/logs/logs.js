@@ -25,20 +25,43 @@ attach('[data-refresh-in]', (element, signal) => {
     signal.addEventListener('abort', () => clearTimeout(due));
 });
 
+// What was being taken in when the page went: a reload cuts it off, and that is said. Another sheet does not.
+const UNDER_WAY = 'taking in';
+let takingIn = false;
+
+window.addEventListener('beforeunload', (e) => {
+    if (sessionStorage.getItem(UNDER_WAY)) e.preventDefault();
+});
+
 attach('[data-import]', (input, signal) => {
+    const tell = (words) => {
+        const problem = document.getElementById('import-problem');
+        if (!problem) return say(words, true);
+        problem.textContent = words;
+        problem.hidden = false;
+    };
+    const lost = sessionStorage.getItem(UNDER_WAY);
+    if (lost && !takingIn) {
+        sessionStorage.removeItem(UNDER_WAY);
+        tell(`${lost} was not taken in: the page was loaded anew meanwhile. Choose it once more.`);
+    }
     const take = async () => {
         const [file] = input.files;
         if (!file) return;
         const problem = document.getElementById('import-problem');
         problem.hidden = true;
+        sessionStorage.setItem(UNDER_WAY, file.name);
+        takingIn = true;
         try {
             const id = await upload(file, (share) => say(`Taking in ${file.name}, ${Math.round(100 * share)} %`));
             const answer = await post(input.dataset.import, { upload: id, name: file.name });
             if (answer.ask) visit(answer.ask);
             else refreshPage();
         } catch (error) {
-            problem.textContent = `${file.name}: ${error.message}`;
-            problem.hidden = false;
+            tell(`${file.name}: ${error.message}`);
+        } finally {
+            takingIn = false;
+            sessionStorage.removeItem(UNDER_WAY);
         }
         input.value = '';
     };

@@ -12,7 +12,7 @@ import { HEIGHT, moment } from './moment.js';
 const AXES = ['roll', 'pitch', 'yaw'];
 const GAP = 8;
 const LEFT = 58;
-const RIGHT = 104;
+const RIGHT = { alone: 104, locked: 132 };
 const BOTTOM = 22;
 const MOST_ROWS = 10;
 
@@ -87,6 +87,7 @@ class TraceView {
         this.from = 0;
         this.to = this.log.samples;
         this.cursor = null;
+        this.right = this.other ? RIGHT.locked : RIGHT.alone;
         this.there = document.getElementById('there');
         this.canvas = document.createElement('canvas');
         this.over = document.createElement('canvas');
@@ -349,10 +350,10 @@ class TraceView {
         const h = this.box.clientHeight;
         const g = sized(this.canvas, w, h);
         sized(this.over, w, h);
-        this.area = { left: LEFT, width: w - LEFT - RIGHT, height: h - BOTTOM };
+        this.area = { left: LEFT, width: w - LEFT - this.right, height: h - BOTTOM };
         const rows = this.rows();
         const pane = (h - BOTTOM) / this.flights.length;
-        this.grid(g, LEFT, w - RIGHT, h - BOTTOM);
+        this.grid(g, LEFT, w - this.right, h - BOTTOM);
         this.flights.forEach((f, n) => {
             const top = n * pane + (this.other ? 15 : 0);
             const rowHeight = (pane - (this.other ? 15 : 0)) / rows.length;
@@ -363,7 +364,7 @@ class TraceView {
                 g.fillText(n && f.shift ? `${f.name}, shifted by ${f.shift.toFixed(2)} s` : f.name, LEFT, n * pane + 11);
                 g.font = '11px "IBM Plex Mono", monospace';
             }
-            rows.forEach((row, i) => this.row(g, f, row, LEFT, top + i * rowHeight + GAP / 2, w - LEFT - RIGHT, rowHeight - GAP));
+            rows.forEach((row, i) => this.row(g, f, row, LEFT, top + i * rowHeight + GAP / 2, w - LEFT - this.right, rowHeight - GAP));
         });
         this.cross();
     }
@@ -466,9 +467,13 @@ class TraceView {
         // One figure is no scale: the step is made smaller where the row has room for two.
         for (let i = 0; i < 3 && height > 24 && told() < 2; i++) tick = nice(tick / 2.1);
         const digits = Math.max(0, -Math.floor(Math.log10(tick) + 1e-9));
+        let last = Infinity;
         for (let v = Math.ceil(low / tick) * tick; v <= high; v += tick) {
             const py = y(v);
-            if (fits(v)) g.fillText(v.toFixed(digits), left - 6, py + 4);
+            if (fits(v) && last - py >= 11) {
+                g.fillText(v.toFixed(digits), left - 6, py + 4);
+                last = py;
+            }
             if (Math.abs(v) < tick / 1e6) {
                 g.beginPath();
                 g.moveTo(left, py);
@@ -513,16 +518,16 @@ class TraceView {
         const { unit } = this.units[row.lines[0][0]];
         g.font = '600 12.5px "IBM Plex Sans Condensed", sans-serif';
         g.fillStyle = ink('--ink');
-        g.fillText(unit ? `${row.title}, ${unit}` : row.title, x, top + 12);
-        g.font = '12px "IBM Plex Sans Condensed", sans-serif';
         const roomy = 27 + (row.lines.length - 1) * 14 <= height + 4;
-        const line = roomy ? 14 : 12;
-        let [px, py] = [x, top + (roomy ? 27 : 24)];
+        g.fillText(unit ? `${row.title}, ${unit}` : row.title, x, top + (roomy ? 12 : 9));
+        g.font = '12px "IBM Plex Sans Condensed", sans-serif';
+        const line = roomy ? 14 : 11;
+        let [px, py] = [x, top + (roomy ? 27 : 20)];
         for (const [name, colour] of row.lines) {
             // Nothing of a derived trace is read where the view is too long for it.
             const words = cache.data[name] ? short(name) : `${short(name)}: zoom in`;
             const wide = g.measureText(words).width;
-            if (px > x && (roomy || px + wide > x + RIGHT - 10)) [px, py] = [x, py + line];
+            if (px > x && (roomy || px + wide > x + this.right - 10)) [px, py] = [x, py + line];
             g.fillStyle = ink(colour === '--measured' ? '--ink-soft' : colour);
             g.fillText(words, px, py);
             px += wide + 8;

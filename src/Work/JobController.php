@@ -23,7 +23,10 @@ final readonly class JobController
         $job = $this->jobs->find($id) ?? throw new NotFoundHttpException('There is no such job.');
         if ('cancel' === $action) {
             $this->jobs->cancel($job);
-        } elseif ('again' === $action) {
+
+            return Answer::said($job->isOpen() ? "“{$job->title}” is being cancelled." : "“{$job->title}” is cancelled.");
+        }
+        if ('again' === $action) {
             $job = $this->jobs->again($job);
         } else {
             $job->seen = true;

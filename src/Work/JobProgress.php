@@ -6,6 +6,7 @@ namespace Ortholex\App\Work;
 
 use Doctrine\DBAL\Connection;
 use Doctrine\DBAL\Exception\DriverException;
+use Ortholex\App\Work\Process\TimeLeft;
 
 /** Writes a job's progress and heartbeat, at most five times a second, and learns whether it was cancelled. */
 final class JobProgress
@@ -17,8 +18,11 @@ final class JobProgress
 
     private float $of = 1.0;
 
-    public function __construct(private readonly Connection $db, private readonly int $jobId)
-    {
+    public function __construct(
+        private readonly Connection $db,
+        private readonly int $jobId,
+        private readonly TimeLeft $left = new TimeLeft(),
+    ) {
     }
 
     /** Of work that nobody waits for. */
@@ -30,7 +34,7 @@ final class JobProgress
     /** For work that is a part of this: its own 0 to 1 is told as so much of the whole, from there on. */
     public function part(float $from, float $of): self
     {
-        $part = new self($this->db, $this->jobId);
+        $part = new self($this->db, $this->jobId, $this->left);
         $part->from = $from;
         $part->of = $of;
 
@@ -65,7 +69,7 @@ final class JobProgress
         $this->db->executeStatement('UPDATE job SET progress = ?, doing = ?, step = ?, heartbeat_at = ? WHERE id = ?', [
             $share,
             $doing,
-            json_encode($step->toArray(), \JSON_THROW_ON_ERROR),
+            json_encode($this->left->at(hrtime(true) / 1e9, $share, $step->leftS) + $step->toArray(), \JSON_THROW_ON_ERROR),
             $now,
             $this->jobId,
         ]);

@@ -44,21 +44,15 @@ final readonly class JobsLive implements LiveSource
 
     private static function doing(Job $job): string
     {
-        $left = self::left($job);
-
-        return $job->doing.(null === $left ? '' : ", about $left s left");
-    }
-
-    /** Seconds that open work will still take: as it says itself, else by how far it is; null while that says nothing. */
-    private static function left(Job $job): ?int
-    {
-        $said = $job->step['left_s'] ?? null;
-        if ($job->isOpen() && is_numeric($said)) {
-            return (int) ceil((float) $said);
+        if ($job->isOpen() && $job->cancelAsked) {
+            return 'Cancelling: it ends at the next step.';
         }
+        $left = $job->step['left_s'] ?? null;
+        if (!$job->isOpen() || !is_numeric($left)) {
+            return $job->doing;
+        }
+        $slower = true === ($job->step['slower'] ?? false) ? ', slower than it looked' : '';
 
-        return !$job->isOpen() || null === $job->startedAt || $job->progress < 0.05
-            ? null
-            : (int) ceil(((microtime(true) - $job->startedAt) * (1 - $job->progress)) / $job->progress);
+        return $job->doing.', about '.(int) ceil((float) $left)." s left$slower";
     }
 }
