@@ -39,7 +39,7 @@ final readonly class DerivedTrace
                 }
             }
             if (\count($terms) > 1) {
-                $all["sum_$axis->value"] = new self("sum_$axis->value", '%', "sum of the terms, $axis->value", $terms);
+                $all["sum_$axis->value"] = new self("sum_$axis->value", '%', "all terms, $axis->value", $terms);
             }
         }
 

@@ -50,7 +50,7 @@ test('traces zoom and move from the whole flight to ten milliseconds', async ({ 
     await page.getByLabel('Rows of traces').selectOption('roll');
     await page.mouse.move(box.x + 300, box.y + 60);
     await expect(page.locator('#values')).toContainText('error, roll');
-    await expect(page.locator('#values')).toContainText('sum of the terms, roll');
+    await expect(page.locator('#values')).toContainText('all terms, roll');
     // Rows and zoom are there again after a reload.
     await page.reload();
     await page.mouse.move(box.x + 300, box.y + 61);
