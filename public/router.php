@@ -2,14 +2,15 @@
 
 declare(strict_types=1);
 
-// Built files are served as they are, with a long life: their names change with their contents.
-$path = (string) parse_url((string) $_SERVER['REQUEST_URI'], \PHP_URL_PATH);
-if (1 === preg_match('~^/(build/[\w./-]+|favicon\.(?:svg|ico))$~', $path) && !str_contains($path, '..') && is_file(__DIR__.$path)) {
-    $types = ['css' => 'text/css', 'js' => 'text/javascript', 'woff2' => 'font/woff2', 'svg' => 'image/svg+xml', 'ico' => 'image/x-icon', 'json' => 'application/json'];
-    header('Content-Type: '.($types[pathinfo($path, \PATHINFO_EXTENSION)] ?? 'application/octet-stream'));
-    header('Cache-Control: public, max-age=31536000, immutable');
+// PHP's own server stands behind bin/serve.mjs, which serves built files itself and lets nothing past that it has not looked at.
+$front = (string) getenv('ORTHOLEX_FRONT');
+if ('' === $front || !hash_equals($front, (string) ($_SERVER['HTTP_X_ORTHOLEX_FRONT'] ?? ''))) {
+    http_response_code(403);
+    header('Content-Type: text/plain; charset=utf-8');
+    header("Content-Security-Policy: default-src 'none'");
     header('X-Content-Type-Options: nosniff');
-    readfile(__DIR__.$path);
+    header('Cross-Origin-Resource-Policy: same-origin');
+    echo "This is not the door of Ortholex.\n";
 
     return true;
 }
