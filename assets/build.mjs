@@ -1,11 +1,12 @@
 // Builds public/build: scripts by esbuild, styles by sass then esbuild (which carries the fonts along), and a manifest.
 import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { basename, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
 import { build } from 'esbuild';
 import { compile } from 'sass';
 import { sheets } from './sheets.mjs';
 
-const root = new URL('..', import.meta.url).pathname;
+const root = fileURLToPath(new URL('..', import.meta.url));
 const out = join(root, 'public/build');
 const modules = join(root, 'node_modules');
 const made = join(root, 'var/assets');

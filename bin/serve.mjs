@@ -66,7 +66,7 @@ async function startPhp() {
     });
     const group = child.pid;
     // Should this process be killed, its end of the pipe closes, and who reads it ends the group.
-    const keeper = spawn('sh', ['-c', 'read -r _; kill -KILL -- "-$0" 2>/dev/null', String(group)], {
+    const keeper = spawn('sh', ['-c', 'read -r _; kill -9 "-$0" 2>/dev/null', String(group)], {
         detached: true,
         stdio: ['pipe', 'ignore', 'ignore'],
     });

@@ -1,8 +1,9 @@
 // Refreshes docs/screenshots from a freshly started demo: `bin/start --fresh`, then `node demo/pictures.mjs http://127.0.0.1:8787`.
+import { fileURLToPath } from 'node:url';
 import { chromium } from '@playwright/test';
 
 const base = process.argv[2] ?? 'http://127.0.0.1:8787';
-const folder = new URL('../docs/screenshots/', import.meta.url).pathname;
+const folder = fileURLToPath(new URL('../docs/screenshots/', import.meta.url));
 const browser = await chromium.launch({
     executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
     args: [

@@ -1,8 +1,9 @@
 import { execFileSync, spawn } from 'node:child_process';
 import { readFileSync, rmSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
 import { expect, link, put, started, test } from './hands.mjs';
 
-const root = new URL('../..', import.meta.url).pathname;
+const root = fileURLToPath(new URL('../..', import.meta.url));
 
 test('a damaged file from disk is refused with its line', async ({ page }) => {
     await link(page, 'bittern');

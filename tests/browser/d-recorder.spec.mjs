@@ -2,6 +2,7 @@
 import { execFileSync } from 'node:child_process';
 import { readdirSync, readlinkSync } from 'node:fs';
 import { connect } from 'node:net';
+import { fileURLToPath } from 'node:url';
 import { expect, link, put, ready, started, test, thing } from './hands.mjs';
 
 test('51: a flight without its cable lies on the recorder; it is fetched, and erased', async ({ page }) => {
@@ -53,7 +54,7 @@ test('work under way keeps no connection of the server open', async ({ page, bas
     await started(page);
     await page.locator('[data-card="cruise"]').click();
     await expect(page.locator('.job .progress')).toBeVisible();
-    const root = new URL('../..', import.meta.url).pathname;
+    const root = fileURLToPath(new URL('../..', import.meta.url));
     const works = execFileSync('pgrep', ['-f', `${root}bin/console app:job`], { encoding: 'utf8' })
         .trim()
         .split('\n');
