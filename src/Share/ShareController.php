@@ -38,7 +38,6 @@ final readonly class ShareController
         private EntityManagerInterface $entities,
         private UrlGeneratorInterface $urls,
         private Environment $twig,
-        private string $dataFolder,
     ) {
     }
 
@@ -61,7 +60,7 @@ final readonly class ShareController
         $craft = $this->crafts->named($slug);
         $asked = Input::query($request);
         $choice = new ShareChoice($asked->flag('home'), $asked->flag('serials'), $asked->flag('names'), $asked->flag('logs'));
-        $path = (string) tempnam($this->dataFolder, 'out');
+        $path = (string) tempnam(sys_get_temp_dir(), 'out');
         $this->export->write($craft, $path, $choice);
 
         return (new BinaryFileResponse($path, 200, [

@@ -19,14 +19,13 @@ final readonly class BookImport
         private EntityManagerInterface $entities,
         private Crafts $crafts,
         #[TaggedIterator(BookPart::class)] private iterable $parts,
-        private string $dataFolder,
     ) {
     }
 
     /** @throws BookError when it is no book */
     public function open(string $path): BookReader
     {
-        return BookReader::open($path, $this->dataFolder);
+        return BookReader::open($path, sys_get_temp_dir());
     }
 
     /**
