@@ -343,8 +343,8 @@ final readonly class LogPlan
                     continue;
                 }
                 $cells = explode(',', $line);
-                if (\count($cells) === $width && is_numeric($cells[0])) {
-                    $rows[] = array_map(static fn (string $c): float => is_numeric($c) ? (float) $c : 0.0, $cells);
+                if (\count($cells) === $width && null !== Cell::number($cells[0])) {
+                    $rows[] = array_map(static fn (string $c): float => Cell::number($c) ?? 0.0, $cells);
                 }
             }
         };

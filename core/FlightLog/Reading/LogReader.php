@@ -23,6 +23,9 @@ use Ortholex\Core\FlightLog\Traces;
  */
 final class LogReader
 {
+    /** Of these alone, a line is figures and nothing else. */
+    private const OF_NUMBERS = "0123456789.eE+-,\n \t";
+
     private const BLOCK_BYTES = 131072;
     private const LONGEST_LINE = 1048576;
     private const PLACES_KEPT = 100;
@@ -242,19 +245,22 @@ final class LogReader
         if ('' === $data) {
             return;
         }
-        /** @var list<list<float|int>>|null $rows */
-        $rows = json_decode('[['.str_replace("\n", '],[', $data).']]', false, 3);
-        if (null !== $rows) {
-            $widths = array_unique(array_map('count', $rows));
-            if (1 === \count($widths) && $this->width === reset($widths)) {
+        // Nothing but figures, or each cell is looked at: a word, a list or a map may be sound JSON, and is no number.
+        if (\strlen($data) === strspn($data, self::OF_NUMBERS)) {
+            /** @var list<list<float|int>>|null $rows */
+            $rows = json_decode('[['.str_replace("\n", '],[', $data).']]', false, 3);
+            $widths = null === $rows ? [] : array_unique(array_map('count', $rows));
+            if (null !== $rows && 1 === \count($widths) && $this->width === reset($widths) && $this->keep($rows)) {
                 $this->line += \count($rows);
                 $this->goodRows += \count($rows);
-                $this->keep($rows);
 
                 return;
             }
         }
-        $this->keep($this->lineByLine($data, $last));
+        $rows = $this->lineByLine($data, $last);
+        if (!$this->keep($rows)) {
+            throw new \LogicException('Rows that were looked at cell by cell can be kept.');
+        }
     }
 
     /** @return list<list<float>> */
@@ -286,12 +292,12 @@ final class LogReader
                     }
                     $cell = 0;
                 }
-                $value = (float) $cell;
-                if (!is_finite($value)) {
-                    $this->bad(Fact::of(BadRowReason::NotFinite, column: $i + 1));
-                    continue 2;
-                }
-                $row[] = $value;
+                $row[] = (float) $cell;
+            }
+            $beyond = $this->beyond($row);
+            if (null !== $beyond) {
+                $this->bad(Fact::of(BadRowReason::NotFinite, column: $beyond + 1));
+                continue;
             }
             $rows[] = $row;
             ++$this->goodRows;
@@ -327,29 +333,59 @@ final class LogReader
         }
     }
 
-    /** @param list<list<float|int>> $rows */
-    private function keep(array $rows): void
+    /**
+     * Column of the first number that cannot be kept, of those that are used; null when all can be.
+     *
+     * @param list<float> $row
+     */
+    private function beyond(array $row): ?int
     {
-        if ([] === $rows) {
-            return;
+        if (!Cell::fits($row[$this->timeColumn] * $this->timeScale)) {
+            return $this->timeColumn;
         }
-        $times = array_column($rows, $this->timeColumn);
-        if (1.0 !== $this->timeScale) {
-            foreach ($times as $i => $t) {
-                $times[$i] = $t * $this->timeScale;
+        foreach ($this->columns as $n => $column) {
+            [$scale, $offset] = $this->conversions[$n];
+            if (!Cell::fits($row[$column] * $scale + $offset)) {
+                return $column;
             }
         }
-        $this->times->append(pack('e*', ...$times));
-        foreach ($this->columns as $n => $column) {
+
+        return null;
+    }
+
+    /**
+     * Whether all of them could be kept; if not, none was.
+     *
+     * @param list<list<float|int>> $rows
+     */
+    private function keep(array $rows): bool
+    {
+        if ([] === $rows) {
+            return true;
+        }
+        $converted = [];
+        foreach ([-1 => $this->timeColumn] + $this->columns as $n => $column) {
             $values = array_column($rows, $column);
-            [$scale, $offset] = $this->conversions[$n];
+            [$scale, $offset] = -1 === $n ? [$this->timeScale, 0.0] : $this->conversions[$n];
             if (1.0 !== $scale || 0.0 !== $offset) {
                 foreach ($values as $i => $v) {
                     $values[$i] = $v * $scale + $offset;
                 }
             }
-            $this->spools[$n]->append(pack('g*', ...$values));
+            if (!Cell::fits(max($values)) || !Cell::fits(min($values))) {
+                return false;
+            }
+            $converted[$n] = $values;
         }
+        foreach ($converted as $n => $values) {
+            if (-1 === $n) {
+                $this->times->append(pack('e*', ...$values));
+            } else {
+                $this->spools[$n]->append(pack('g*', ...$values));
+            }
+        }
+
+        return true;
     }
 
     private function finish(LogPlan $plan): FlightLog

@@ -1,0 +1,23 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Core\FlightLog\Reading;
+
+/** What a number is, in any cell of any log: a decimal figure that a float32 can hold. */
+final readonly class Cell
+{
+    /** The greatest float32. */
+    private const GREATEST = 3.402_823_466_385_288_6e38;
+
+    /** Null where it is none: a word, nothing, or more than can be kept. */
+    public static function number(string $cell): ?float
+    {
+        return is_numeric($cell) && self::fits((float) $cell) ? (float) $cell : null;
+    }
+
+    public static function fits(float|int $value): bool
+    {
+        return abs($value) <= self::GREATEST;
+    }
+}
