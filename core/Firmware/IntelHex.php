@@ -12,8 +12,15 @@ use Ortholex\Core\Firmware\Hex\RecordType;
 /** Reads and writes Intel HEX (Intel Hexadecimal Object File Format Specification, revision A, 1988). */
 final readonly class IntelHex
 {
-    private const MOST_MB = 64;
+    /** Twice the largest flash there is, written out in digits. */
+    private const MOST_MB = 24;
+
     private const BYTES_A_RECORD = 16;
+
+    /** Digits of the longest record there can be, with its colon and the space and line end that may follow. */
+    private const LONGEST_LINE = 600;
+
+    private const MOST_LINES = 2_000_000;
 
     /**
      * @param string $text lines of records; a trailing carriage return or blank line is allowed
@@ -22,14 +29,43 @@ final readonly class IntelHex
      */
     public static function parse(string $text): HexImage
     {
-        if (\strlen($text) > self::MOST_MB << 20) {
+        self::demandSize(\strlen($text));
+
+        return self::read(self::linesOf($text));
+    }
+
+    /**
+     * The same of a file, line by line: however large, it is never held whole.
+     *
+     * @throws HexError
+     */
+    public static function ofFile(string $path): HexImage
+    {
+        self::demandSize((int) @filesize($path));
+
+        return self::read(self::linesIn($path));
+    }
+
+    private static function demandSize(int $bytes): void
+    {
+        if ($bytes > self::MOST_MB << 20) {
             throw HexError::tooLarge(self::MOST_MB);
         }
+    }
+
+    /** @param iterable<string> $lines */
+    private static function read(iterable $lines): HexImage
+    {
         $reading = new HexReading();
         $line = 0;
-        foreach (explode("\n", $text) as $raw) {
-            ++$line;
-            $record = rtrim($raw, "\r \t");
+        foreach ($lines as $raw) {
+            if (++$line > self::MOST_LINES) {
+                throw HexError::tooManyLines(self::MOST_LINES);
+            }
+            if (\strlen($raw) > self::LONGEST_LINE) {
+                throw HexError::lineTooLong($line, self::LONGEST_LINE);
+            }
+            $record = rtrim($raw, "\r\n \t");
             if ('' === $record) {
                 continue;
             }
@@ -39,10 +75,36 @@ final readonly class IntelHex
             $reading->take(Record::parse($record, $line), $line);
         }
         if (null === $reading->ended()) {
-            throw HexError::noEnd($line - 1);
+            throw HexError::noEnd($line);
         }
 
         return $reading->image();
+    }
+
+    /** @return iterable<string> at most a little longer than a line may be */
+    private static function linesOf(string $text): iterable
+    {
+        for ($from = 0, $end = \strlen($text); $from < $end; $from = $to + 1) {
+            $found = strpos($text, "\n", $from);
+            $to = false === $found ? $end : $found;
+            yield substr($text, $from, min($to - $from, self::LONGEST_LINE + 1));
+        }
+    }
+
+    /** @return iterable<string> */
+    private static function linesIn(string $path): iterable
+    {
+        $file = @fopen($path, 'rb');
+        if (false === $file) {
+            return;
+        }
+        try {
+            while (false !== ($line = fgets($file, self::LONGEST_LINE + 2))) {
+                yield $line;
+            }
+        } finally {
+            fclose($file);
+        }
     }
 
     /** Writes 16 data bytes a record, extended linear addresses as needed, the entry point if known, and the end record. */

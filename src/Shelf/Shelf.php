@@ -217,7 +217,7 @@ final class Shelf
     /** @throws FirmwareError */
     public static function read(string $path): HexImage
     {
-        return IntelHex::parse((string) @file_get_contents($path));
+        return IntelHex::ofFile($path);
     }
 
     /** @param list<string> $needs */

@@ -14,6 +14,21 @@ final class HexError extends FirmwareError
         return new self("The file is larger than $megabytes MB, which no flash image is.");
     }
 
+    public static function tooManyLines(int $most): self
+    {
+        return new self("Line $most: the file goes on for more lines than any flash image has.");
+    }
+
+    public static function lineTooLong(int $line, int $most): self
+    {
+        return new self("Line $line: it is longer than $most characters, which no record is.");
+    }
+
+    public static function inPieces(int $line, int $most): self
+    {
+        return new self("Line $line: the data are in more than $most pieces that do not follow on from each other; no image is.");
+    }
+
     public static function afterEnd(int $line, int $ended): self
     {
         return new self("Line $line: a record follows the end record of line $ended.");

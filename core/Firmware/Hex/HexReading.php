@@ -16,6 +16,9 @@ final class HexReading
     /** No flash spans more, bytes. */
     private const MOST_SPAN = 67_108_864;
 
+    /** What a linker writes has a handful. */
+    private const MOST_RUNS = 50_000;
+
     private int $base = 0;
     private ?int $entry = null;
 
@@ -87,6 +90,9 @@ final class HexReading
         if ($at !== $this->next || null === $this->start) {
             if (isset($this->runs[$at])) {
                 throw HexError::addressTwice($line, $at, $this->lineOf[$at]);
+            }
+            if (\count($this->runs) >= self::MOST_RUNS) {
+                throw HexError::inPieces($line, self::MOST_RUNS);
             }
             $this->start = $at;
             $this->lineOf[$at] = $line;

@@ -372,7 +372,7 @@ final class LogReader
                     $values[$i] = $v * $scale + $offset;
                 }
             }
-            if (!Cell::fits(max($values)) || !Cell::fits(min($values))) {
+            if ([] === $values || !Cell::fits(max($values)) || !Cell::fits(min($values))) {
                 return false;
             }
             $converted[$n] = $values;

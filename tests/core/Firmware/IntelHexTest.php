@@ -4,7 +4,10 @@ declare(strict_types=1);
 
 namespace Ortholex\Tests\core\Firmware;
 
+use Ortholex\Core\Firmware\Exception\HexError;
 use Ortholex\Core\Firmware\FirmwareError;
+use Ortholex\Core\Firmware\Hex\Record;
+use Ortholex\Core\Firmware\Hex\RecordType;
 use Ortholex\Core\Firmware\HexImage;
 use Ortholex\Core\Firmware\IntelHex;
 use Ortholex\Tests\core\Lcg;
@@ -128,5 +131,59 @@ final class IntelHexTest extends TestCase
         }
 
         return $out;
+    }
+
+    /** @return iterable<string, array{\Closure(string): void, string}> what writes the file, and what is said of it */
+    public static function hostile(): iterable
+    {
+        yield 'ten megabytes of newlines' => [
+            static function (string $path): void {
+                file_put_contents($path, str_repeat("\n", 10_000_000));
+            },
+            'more lines than any flash image',
+        ];
+        yield 'one line of 20 MB' => [
+            static function (string $path): void {
+                file_put_contents($path, ':'.str_repeat('0', 20_000_000));
+            },
+            'Line 1: it is longer than',
+        ];
+        yield '400 MB' => [
+            static function (string $path): void {
+                (new \SplFileObject($path, 'r+b'))->ftruncate(400_000_000);
+            },
+            'larger than 24 MB',
+        ];
+        yield 'scattered records' => [
+            static function (string $path): void {
+                $file = new \SplFileObject($path, 'wb');
+                for ($i = 0; $i < 120_000; ++$i) {
+                    if (0 === $i % 20_000) {
+                        $file->fwrite(Record::of(RecordType::ExtendedLinearAddress, 0, pack('n', intdiv($i, 20_000)))->toText()."\n");
+                    }
+                    $file->fwrite(Record::of(RecordType::Data, 3 * ($i % 20_000), "\1")->toText()."\n");
+                }
+                $file->fwrite(":00000001FF\n");
+            },
+            'pieces that do not follow on',
+        ];
+    }
+
+    /** @param \Closure(string): void $write */
+    #[DataProvider('hostile')]
+    public function testWhateverTheFileItIsRefusedWithALineInBoundedMemory(\Closure $write, string $says): void
+    {
+        $path = (string) tempnam(sys_get_temp_dir(), 'hex');
+        $write($path);
+        $before = memory_get_peak_usage();
+        try {
+            IntelHex::ofFile($path);
+            self::fail('It was taken.');
+        } catch (HexError $e) {
+            self::assertStringContainsString($says, $e->getMessage());
+        } finally {
+            unlink($path);
+        }
+        self::assertLessThan(60_000_000, memory_get_peak_usage() - $before);
     }
 }
