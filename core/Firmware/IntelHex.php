@@ -41,6 +41,7 @@ final readonly class IntelHex
      */
     public static function ofFile(string $path): HexImage
     {
+        clearstatcache(true, $path);
         self::demandSize((int) @filesize($path));
 
         return self::read(self::linesIn($path));

@@ -38,11 +38,20 @@ final readonly class Input
         if (!\is_scalar($value) || mb_strlen((string) $value) > $longest) {
             throw BadRequest::at($field, "“{$field}” must be a text of at most $longest characters.");
         }
-        if (!mb_check_encoding((string) $value, 'UTF-8')) {
-            throw BadRequest::at($field, "“{$field}” is no readable text: it must be UTF-8.");
-        }
+        self::demandReadable($field, (string) $value);
 
         return trim((string) $value);
+    }
+
+    /** @throws BadRequest where it is no text that could be kept and shown again */
+    private static function demandReadable(string $field, string $value): void
+    {
+        if (!mb_check_encoding($value, 'UTF-8')) {
+            throw BadRequest::at(mb_scrub($field, 'UTF-8'), '“'.mb_scrub($field, 'UTF-8').'” is no readable text: it must be UTF-8.');
+        }
+        if (str_contains($value, "\0")) {
+            throw BadRequest::at($field, "“{$field}” holds a null character, which no text has.");
+        }
     }
 
     public function flag(string $field): bool
@@ -79,7 +88,13 @@ final readonly class Input
         $map = [];
         foreach (\is_array($value) ? $value : throw BadRequest::at($field, "“{$field}” must be a set of named values.") as $name => $one) {
             $map[(string) $name] = $one;
+            self::demandReadable($field, (string) $name);
         }
+        array_walk_recursive($map, static function (mixed $one, int|string $name): void {
+            if (\is_string($one)) {
+                self::demandReadable((string) $name, $one);
+            }
+        });
 
         return $map;
     }

@@ -97,6 +97,46 @@ final class HostileTest extends AppCase
         self::assertSame([], $broken);
     }
 
+    /** Numbers that no whole number holds, in every place of every address. */
+    public function testNoAddressBreaksByANumberInIt(): void
+    {
+        $broken = [];
+        $asked = 0;
+        foreach (['GET', 'POST'] as $method) {
+            foreach ($this->addresses($method) as $address) {
+                foreach (['99999999999999999999', '9223372036854775808', '00000000000000000077', '9223372036854775807', '0'] as $number) {
+                    $huge = (string) preg_replace('~(?<=/)7[789]|80(?=/|\.|$)~', $number, $address);
+                    if ($huge === $address) {
+                        continue;
+                    }
+                    ++$asked;
+                    $this->browser->request($method, $huge, server: ['HTTP_ACCEPT' => 'text/html'], content: '{}');
+                    $status = $this->browser->getResponse()->getStatusCode();
+                    if ($status >= 500 || $status < 200) {
+                        $broken[] = "$method $huge: $status";
+                    }
+                }
+            }
+        }
+        self::assertSame([], $broken);
+        self::assertGreaterThan(60, $asked);
+    }
+
+    /** What cannot be read as text is refused where it stands, in values within values too. */
+    public function testUnreadableTextIsRefusedAtItsField(): void
+    {
+        foreach (["\xff\xfe", "a\0b"] as $value) {
+            foreach ([['stage', ['values' => ['gain.roll.p' => $value]]], ['commit', ['reason' => $value]]] as [$action, $fields]) {
+                $server = ['CONTENT_TYPE' => 'application/x-www-form-urlencoded', 'HTTP_ACCEPT' => 'application/json'];
+                $this->browser->request('POST', "/craft/curlew/$action", $fields, [], $server);
+                self::assertSame(422, $this->browser->getResponse()->getStatusCode(), $action);
+                $said = (string) $this->browser->getResponse()->getContent();
+                self::assertMatchesRegularExpression('~UTF-8|null character~', $said);
+            }
+        }
+        self::assertSame([], $this->staged($this->craft()));
+    }
+
     public function testABodyThatIsNoObjectIsRefusedInWords(): void
     {
         foreach (['', '[', '"text"', '12', 'null', "{\"a\": \xff}", str_repeat('[', 2000)] as $body) {

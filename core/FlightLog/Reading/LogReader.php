@@ -257,10 +257,9 @@ final class LogReader
                 return;
             }
         }
-        $rows = $this->lineByLine($data, $last);
-        if (!$this->keep($rows)) {
-            throw new \LogicException('Rows that were looked at cell by cell can be kept.');
-        }
+        // Looked at cell by cell, each of them can be kept.
+        $kept = $this->keep($this->lineByLine($data, $last));
+        \assert($kept);
     }
 
     /** @return list<list<float>> */

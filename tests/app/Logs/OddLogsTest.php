@@ -35,7 +35,7 @@ final class OddLogsTest extends AppCase
         $csv .= "output_front_left_pct,output_front_right_pct,output_rear_left_pct,output_rear_right_pct,rpm_front_left,battery_v\n";
         for ($i = 0; $i < $rows; ++$i) {
             $swing = 200 * sin($i / 40);
-            $cells = [$i / $rate, $swing, 0.95 * $swing, 0.94 * $swing, $swing / 20, -$swing / 60, 45, 44, 46, 45, 47, 9000 + $i % 70, 24.1];
+            $cells = [$i / $rate, $swing, 0.95 * $swing, 0.94 * $swing, $swing / 20, -$swing / 60, 45, 4, 46, 45, 47, 9000 + $i % 70, 24.1];
             if ('' !== $cell && $i === intdiv($rows, 2)) {
                 $cells[2] = $cell;
             }
