@@ -8,6 +8,7 @@ use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Book\Craft;
 use Ortholex\Core\Link\BoardState;
 use Ortholex\Core\Link\LinkError;
+use Ortholex\Core\World\CannotKeep;
 use Symfony\Contracts\EventDispatcher\EventDispatcherInterface;
 
 /** Links a board, reads what it is and holds, and knows whether the link still stands. */
@@ -112,8 +113,8 @@ final readonly class LinkService
         }
         try {
             return $this->benches->client($craft)->state();
-        } catch (LinkError) {
-            // Restarting or flashing just now: the live view shows that there is no answer.
+        } catch (LinkError|CannotKeep) {
+            // Restarting or flashing just now, or the bench cannot be written to: the live view shows that there is no answer.
             return null;
         }
     }

@@ -13,6 +13,7 @@ use Ortholex\App\Book\Share\ShareChoice;
 use Ortholex\App\Shell\Answer;
 use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\Input;
+use Ortholex\App\Storage\PassingFile;
 use Ortholex\App\Upload\Uploads;
 use Ortholex\App\Work\Job;
 use Ortholex\App\Work\Jobs;
@@ -60,7 +61,7 @@ final readonly class ShareController
         $craft = $this->crafts->named($slug);
         $asked = Input::query($request);
         $choice = new ShareChoice($asked->flag('home'), $asked->flag('serials'), $asked->flag('names'), $asked->flag('logs'));
-        $path = (string) tempnam(sys_get_temp_dir(), 'out');
+        $path = PassingFile::named('out');
         $this->export->write($craft, $path, $choice);
 
         return (new BinaryFileResponse($path, 200, [

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Shelf;
 
+use Ortholex\App\Storage\NotWritable;
 use Ortholex\Core\Esc\EscManifest;
 use Ortholex\Core\Firmware\BoardIdentity;
 use Ortholex\Core\Firmware\FirmwareError;
@@ -205,8 +206,8 @@ final class Shelf
     {
         $image = self::read($path);
         $folder = "$this->dataFolder/images";
-        if (!is_dir($folder)) {
-            mkdir($folder, 0o775, true);
+        if ((!is_dir($folder) && !@mkdir($folder, recursive: true)) || !is_writable($folder)) {
+            throw NotWritable::folder($folder);
         }
         $sha = $image->sha256();
         rename($path, "$folder/$sha.hex");

@@ -6,6 +6,7 @@ namespace Ortholex\App\Upload;
 
 use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\Input;
+use Ortholex\App\Storage\NotWritable;
 use Symfony\Component\HttpFoundation\File\UploadedFile;
 use Symfony\Component\HttpFoundation\Request;
 
@@ -35,8 +36,8 @@ final readonly class Uploads
             throw BadRequest::at('file', 'The file is empty.');
         }
         $folder = "$this->dataFolder/uploads";
-        if (!is_dir($folder)) {
-            mkdir($folder, 0o775, true);
+        if ((!is_dir($folder) && !@mkdir($folder, recursive: true)) || !is_writable($folder)) {
+            throw NotWritable::folder($folder);
         }
         foreach (glob("$folder/*") ?: [] as $old) {
             if (filemtime($old) < time() - 86400) {

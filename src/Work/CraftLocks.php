@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\App\Work;
 
 use Ortholex\App\Book\Craft;
+use Ortholex\App\Storage\NotWritable;
 use Symfony\Component\Lock\LockFactory;
 use Symfony\Component\Lock\LockInterface;
 
@@ -55,8 +56,13 @@ final class CraftLocks
         if (isset($this->held[$craft->slug])) {
             return true;
         }
-        if (!$this->hold($craft)) {
-            return true;
+        try {
+            if (!$this->hold($craft)) {
+                return true;
+            }
+        } catch (NotWritable) {
+            // Then nobody can.
+            return false;
         }
         $this->release($craft);
 

@@ -25,7 +25,7 @@ final readonly class BookImport
     /** @throws BookError when it is no book */
     public function open(string $path): BookReader
     {
-        return BookReader::open($path, sys_get_temp_dir());
+        return BookReader::open($path);
     }
 
     /**

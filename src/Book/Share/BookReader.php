@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Book\Share;
 
+use Ortholex\App\Storage\PassingFile;
 use Ortholex\Core\Fact\Stored;
 use Ortholex\Core\Fact\StoredDataUnreadable;
 use Symfony\Component\Yaml\Exception\ParseException;
@@ -49,16 +50,13 @@ final class BookReader
         private readonly array $files,
         public readonly array $about,
         public readonly array $without,
-        private readonly string $folder,
     ) {
     }
 
     /**
-     * @param string $folder for what is too large to be held
-     *
      * @throws BookError when it is no book, or one of a version to come
      */
-    public static function open(string $path, string $folder): self
+    public static function open(string $path): self
     {
         $zip = new \ZipArchive();
         if (true !== @$zip->open($path, \ZipArchive::RDONLY | \ZipArchive::CHECKCONS)) {
@@ -102,7 +100,7 @@ final class BookReader
         foreach ($about as $key => $value) {
             $named[(string) $key] = $value;
         }
-        $reader = new self($zip, $files, $named, $without, $folder);
+        $reader = new self($zip, $files, $named, $without);
         $reader->left = $left;
 
         return $reader;
@@ -175,10 +173,10 @@ final class BookReader
         if (!isset($this->files[$name])) {
             return null;
         }
-        $path = (string) tempnam($this->folder, 'book');
+        $path = PassingFile::named('book');
         $stream = @fopen($path, 'w');
         if (false === $stream) {
-            throw BookError::of("Nothing can be written to $this->folder: the disk may be full.");
+            throw BookError::of("Nothing can be written to $path: the disk may be full.");
         }
         $sound = $this->unpacked($name, self::MOST_LOG, static function (string $piece) use ($stream, $path): void {
             if (\strlen($piece) !== fwrite($stream, $piece)) {
