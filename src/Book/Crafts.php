@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\App\Book;
 
 use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Component\HttpKernel\Exception\ConflictHttpException;
 use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
 use Symfony\Component\Lock\LockFactory;
 use Symfony\Component\String\Slugger\AsciiSlugger;
@@ -123,10 +124,20 @@ final readonly class Crafts
         return $craft;
     }
 
-    /** @throws NotFoundHttpException */
+    /**
+     * @throws NotFoundHttpException
+     * @throws ConflictHttpException where it is there, and cannot be read
+     */
     public function named(string $slug): Craft
     {
-        return $this->entities->getRepository(Craft::class)->findOneBy(['slug' => $slug]) ??
-            throw new NotFoundHttpException("There is no craft “{$slug}” in the Workshop.");
+        $craft = $this->entities->getRepository(Craft::class)->findOneBy(['slug' => $slug]);
+        if (null === $craft) {
+            $name = $this->glance($slug)->name;
+            throw new ConflictHttpException(
+                "What the book says of $name cannot be read, and is left as it is. Bring in its book file, or a backup of the data folder.",
+            );
+        }
+
+        return $craft;
     }
 }

@@ -9,6 +9,8 @@ use Doctrine\DBAL\ParameterType;
 use Ortholex\Core\FlightLog\Column;
 use Ortholex\Core\FlightLog\DerivedTrace;
 use Ortholex\Core\FlightLog\FlightLog;
+use Ortholex\Core\FlightLog\LogError;
+use Symfony\Component\HttpKernel\Exception\ConflictHttpException;
 
 /**
  * Samples in the database: float32 chunks per trace, and above them a pyramid of least and greatest.
@@ -197,13 +199,52 @@ final readonly class LogStore
         );
     }
 
-    /** @param list<string>|null $only traces to load; all when null */
+    /**
+     * Refuses what is not all there any more, before anything of it is sent on.
+     *
+     * @throws ConflictHttpException naming the traces
+     */
+    public function demandWhole(Log $log): void
+    {
+        $bytes = $this->db->fetchAllKeyValue(
+            'SELECT trace, SUM(LENGTH(data)) FROM log_chunk WHERE log_id = ? AND level = 0 GROUP BY trace',
+            [$log->id],
+        );
+        $broken = array_filter($log->traces, static fn (string $t): bool => (string) (4 * $log->samples) !== self::text($bytes[$t] ?? 0));
+        if ([] !== $broken) {
+            throw self::broken($log, array_values($broken));
+        }
+    }
+
+    private static function text(mixed $value): string
+    {
+        return \is_scalar($value) ? (string) $value : '';
+    }
+
+    /** @param list<string> $traces */
+    private static function broken(Log $log, array $traces): ConflictHttpException
+    {
+        return new ConflictHttpException(
+            "Of $log->code, ".implode(', ', $traces).' cannot be read whole any more. Bring in the file of the log once more, '.
+                'or a backup of the data folder; what is left of it is left as it is.',
+        );
+    }
+
+    /**
+     * @param list<string>|null $only traces to load; all when null
+     *
+     * @throws ConflictHttpException where something of it is missing
+     * @throws LogError where there is no room for it
+     */
     public function load(Log $log, ?array $only = null): FlightLog
     {
         $columns = [];
         foreach ($only ?? $log->traces as $trace) {
             if (\in_array($trace, $log->traces, true)) {
                 $columns[$trace] = Column::ofBytes($this->chunks((int) $log->id, $trace, 0, 0, \PHP_INT_MAX));
+                if ($columns[$trace]->count !== $log->samples) {
+                    throw self::broken($log, [$trace]);
+                }
             }
         }
 

@@ -99,6 +99,7 @@ final class LogsController extends SheetController
     public function csv(string $slug, int $id): StreamedResponse
     {
         $log = $this->book->one($this->crafts->named($slug), $id);
+        $this->store->demandWhole($log);
 
         return new StreamedResponse(
             function () use ($log): void {

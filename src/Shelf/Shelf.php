@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\App\Shelf;
 
 use Ortholex\App\Storage\NotWritable;
+use Ortholex\App\Storage\Trouble;
 use Ortholex\Core\Esc\EscManifest;
 use Ortholex\Core\Firmware\BoardIdentity;
 use Ortholex\Core\Firmware\FirmwareError;
@@ -21,7 +22,7 @@ final class Shelf
     /** @var array<string, list<ShelfItem>> by the names of the files: the Workshop asks for every craft */
     private array $read = [];
 
-    public function __construct(private readonly string $dataFolder)
+    public function __construct(private readonly string $dataFolder, private readonly Trouble $trouble)
     {
     }
 
@@ -76,12 +77,14 @@ final class Shelf
     {
         $items = [];
         foreach (glob($this->escFolder().'/*.json') ?: [] as $path) {
-            $data = json_decode((string) file_get_contents($path), true);
-            $items[] = new EscShelfItem(
-                basename($path, '.json'),
-                substr($path, 0, -4).'hex',
-                EscManifest::fromArray(\is_array($data) ? $data : []),
-            );
+            $data = json_decode((string) @file_get_contents($path), true);
+            try {
+                $manifest = EscManifest::fromArray(\is_array($data) ? $data : []);
+            } catch (FirmwareError $e) {
+                $this->meet($path, $e);
+                continue;
+            }
+            $items[] = new EscShelfItem(basename($path, '.json'), substr($path, 0, -4).'hex', $manifest);
         }
         usort(
             $items,
@@ -146,7 +149,7 @@ final class Shelf
     {
         $paths = glob($this->folder().'/*.json') ?: [];
 
-        return $this->read[implode("\n", $paths)] ??= self::listed($paths);
+        return $this->read[implode("\n", $paths)] ??= $this->listed($paths);
     }
 
     /**
@@ -154,16 +157,18 @@ final class Shelf
      *
      * @return list<ShelfItem>
      */
-    private static function listed(array $paths): array
+    private function listed(array $paths): array
     {
         $items = [];
         foreach ($paths as $path) {
-            $data = json_decode((string) file_get_contents($path), true);
-            $items[] = new ShelfItem(
-                basename($path, '.json'),
-                substr($path, 0, -4).'hex',
-                Manifest::fromArray(\is_array($data) ? $data : []),
-            );
+            $data = json_decode((string) @file_get_contents($path), true);
+            try {
+                $manifest = Manifest::fromArray(\is_array($data) ? $data : []);
+            } catch (FirmwareError $e) {
+                $this->meet($path, $e);
+                continue;
+            }
+            $items[] = new ShelfItem(basename($path, '.json'), substr($path, 0, -4).'hex', $manifest);
         }
         usort(
             $items,
@@ -174,6 +179,11 @@ final class Shelf
         );
 
         return $items;
+    }
+
+    private function meet(string $path, FirmwareError $e): void
+    {
+        $this->trouble->meet("On the shelf, $path is no sound manifest (".rtrim($e->getMessage(), '.').'), so its image is not offered');
     }
 
     /**

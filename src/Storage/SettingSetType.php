@@ -5,11 +5,10 @@ declare(strict_types=1);
 namespace Ortholex\App\Storage;
 
 use Doctrine\DBAL\Platforms\AbstractPlatform;
-use Doctrine\DBAL\Types\JsonType;
 use Ortholex\Core\Craft\SettingSet;
 
 /** Settings as they are kept: a JSON map, read as a set. */
-final class SettingSetType extends JsonType
+final class SettingSetType extends MapType
 {
     public const NAME = 'settings';
 

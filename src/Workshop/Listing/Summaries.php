@@ -13,8 +13,10 @@ use Ortholex\App\FlightLog\LogBook;
 use Ortholex\App\Link\Benches;
 use Ortholex\App\Link\LinkService;
 use Ortholex\App\Settings\Airframes;
+use Ortholex\App\Storage\Trouble;
 use Ortholex\App\Work\JobState;
 use Psr\Cache\CacheItemPoolInterface;
+use Symfony\Component\HttpKernel\Exception\ConflictHttpException;
 
 /**
  * All craft of the Workshop. What a craft needs next is reckoned from all that is known of it, which takes milliseconds each: it is kept
@@ -35,6 +37,7 @@ final readonly class Summaries
         private Airframes $frames,
         private Benches $benches,
         private CacheItemPoolInterface $workshopCache,
+        private Trouble $trouble,
         private string $dataFolder,
     ) {
     }
@@ -61,8 +64,13 @@ final readonly class Summaries
             $item = $this->workshopCache->getItem($key);
             $kept = $item->isHit() ? $item->get() : null;
             if (!$kept instanceof CraftSummary) {
-                $kept = $this->summary($this->crafts->named((string) $slug));
-                if (!str_ends_with($key, self::WORKS)) {
+                try {
+                    $kept = $this->summary($this->crafts->named((string) $slug));
+                } catch (ConflictHttpException $e) {
+                    $this->trouble->meet($e->getMessage());
+                    continue;
+                }
+                if ([] === $this->trouble->met() && !str_ends_with($key, self::WORKS)) {
                     $this->workshopCache->save($item->set($kept)->expiresAfter(86_400));
                 }
             }

@@ -10,7 +10,7 @@ use Symfony\Component\HttpFoundation\Request;
 require dirname(__DIR__, 3).'/vendor/autoload.php';
 
 foreach (array_slice($_SERVER['argv'], 1) as $asked) {
-    $order = json_decode((string) $asked, true);
+    $order = is_string($asked) ? json_decode($asked, true) : null;
     if (!is_array($order) || !is_string($order[0] ?? null) || !is_string($order[1] ?? null)) {
         exit("[\"GET\", \"/address\", {}]\n");
     }
