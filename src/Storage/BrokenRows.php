@@ -76,7 +76,8 @@ final readonly class BrokenRows
         }
 
         return match ($type) {
-            Types::JSON, SettingSetType::NAME => "($column IS NOT NULL AND (NOT json_valid($column) OR substr(ltrim($column), 1, 1) NOT IN ('[', '{')))",
+            Types::JSON, SettingSetType::NAME => "($column IS NOT NULL AND ".
+                "(NOT json_valid($column) OR substr(ltrim($column), 1, 1) NOT IN ('[', '{')))",
             Types::DATETIME_IMMUTABLE, Types::DATETIME_MUTABLE => "($column IS NOT NULL AND strftime('%s', $column) IS NULL)",
             default => null,
         };
