@@ -3,10 +3,10 @@
 //   node bin/serve.mjs PORT DATA -- php ARGUMENTS…     (it adds -S with an address that only it knows)
 import { spawn } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
-import { createReadStream, mkdirSync, statSync } from 'node:fs';
+import { createReadStream, mkdirSync, readFileSync, statSync } from 'node:fs';
 import { open, unlink } from 'node:fs/promises';
 import { createServer, get, request } from 'node:http';
-import { createServer as createSocket } from 'node:net';
+import { connect, createServer as createSocket } from 'node:net';
 import { dirname, extname, join, normalize } from 'node:path';
 import { createInterface } from 'node:readline';
 import { fileURLToPath } from 'node:url';
@@ -36,16 +36,17 @@ const SAFE = {
     'Cross-Origin-Opener-Policy': 'same-origin',
     'Cross-Origin-Resource-Policy': 'same-origin',
 };
+const wait = (ms) => new Promise((done) => setTimeout(done, ms));
 const secret = randomBytes(18).toString('hex');
 const spools = join(data, 'tmp');
 mkdirSync(spools, { recursive: true, mode: 0o700 });
 
-// PHP behind it
+// PHP behind it: one server with its workers at a time; one that has lost a worker is replaced, and ends when its last answer is given.
 
-let inner = 0;
-let child = null;
+let current = null;
 let ending = false;
 let quickEnds = 0;
+const all = new Set();
 
 const freePort = () =>
     new Promise((found) => {
@@ -55,36 +56,81 @@ const freePort = () =>
         });
     });
 
+const accepts = (at) =>
+    new Promise((told) => {
+        const socket = connect(at, '127.0.0.1');
+        socket.on('connect', () => told(socket.destroy() && true));
+        socket.on('error', () => told(false));
+    });
+
+function kill(behind, signal) {
+    try {
+        process.kill(-behind.child.pid, signal);
+    } catch {
+        // It is gone already.
+    }
+}
+
 async function startPhp() {
-    inner = await freePort();
-    const began = Date.now();
-    child = spawn(php, [...options.slice(0, -1), '-S', `127.0.0.1:${inner}`, options.at(-1)], {
+    const behind = { port: await freePort(), under: 0, began: Date.now(), over: false };
+    behind.child = spawn(php, [...options.slice(0, -1), '-S', `127.0.0.1:${behind.port}`, options.at(-1)], {
         // A group of its own: its workers end with it, whatever ends it.
         detached: true,
         stdio: ['ignore', 'ignore', 'pipe'],
         env: { ...process.env, PHP_CLI_SERVER_WORKERS: String(WORKERS), ORTHOLEX_FRONT: secret },
     });
-    const group = child.pid;
+    all.add(behind);
     // Should this process be killed, its end of the pipe closes, and who reads it ends the group.
-    const keeper = spawn('sh', ['-c', 'read -r _; kill -9 "-$0" 2>/dev/null', String(group)], {
+    const keeper = spawn('sh', ['-c', 'read -r _; kill -9 "-$0" 2>/dev/null', String(behind.child.pid)], {
         detached: true,
         stdio: ['pipe', 'ignore', 'ignore'],
     });
     keeper.unref();
-    createInterface({ input: child.stderr }).on('line', (line) => {
+    keeper.stdin.on('error', () => {});
+    createInterface({ input: behind.child.stderr }).on('line', (line) => {
         if (!/ (Accepted|Closing|\[\d{3}\]: )| Development Server |Closed without sending a request/.test(line)) console.error(line);
     });
-    child.on('exit', async () => {
+    behind.child.on('exit', () => {
+        behind.over = true;
+        all.delete(behind);
         keeper.stdin.end();
-        if (ending) return;
-        quickEnds = Date.now() - began < 2000 ? quickEnds + 1 : 0;
-        if (quickEnds > 3) {
-            console.error('PHP ends as soon as it is started; its words stand above.');
-            process.exit(1);
-        }
-        console.error('PHP ended, and is started anew.');
-        await startPhp();
+        if (!ending && behind === current) replace();
     });
+    for (const until = Date.now() + 20_000; !behind.over && Date.now() < until && !(await accepts(behind.port));) await wait(50);
+    return behind;
+}
+
+async function replace() {
+    if (replace.busy) return;
+    replace.busy = true;
+    const old = current;
+    quickEnds = old && Date.now() - old.began < 2000 ? quickEnds + 1 : 0;
+    if (quickEnds > 3) {
+        console.error('PHP ends as soon as it is started; its words stand above.');
+        end(1);
+        return;
+    }
+    if (old) console.error(old.over ? 'PHP ended, and is started anew.' : 'PHP has lost a worker, and is replaced.');
+    current = await startPhp();
+    replace.busy = false;
+    if (old && !old.over) {
+        for (const until = Date.now() + 65_000; old.under > 0 && Date.now() < until;) await wait(200);
+        kill(old, 'SIGKILL');
+    }
+    if (current.over && !ending) replace();
+}
+
+function wholePhp() {
+    if (ending || replace.busy || !current || current.over || Date.now() - current.began < 3000) return;
+    try {
+        const { pid } = current.child;
+        const children = readFileSync(`/proc/${pid}/task/${pid}/children`, 'utf8').trim().split(/\s+/).filter(Boolean);
+        // One that was killed is still told, as long as nobody asks how it ended.
+        const workers = children.filter((one) => !/\) Z /.test(readFileSync(`/proc/${one}/stat`, 'utf8'))).length;
+        if (workers < WORKERS) replace();
+    } catch {
+        // Not told on this machine.
+    }
 }
 
 function end(code) {
@@ -92,19 +138,11 @@ function end(code) {
     ending = true;
     front.close();
     front.closeAllConnections();
-    kill('SIGINT');
+    for (const behind of all) kill(behind, 'SIGINT');
     setTimeout(() => {
-        kill('SIGKILL');
+        for (const behind of all) kill(behind, 'SIGKILL');
         process.exit(code);
     }, 300);
-}
-
-function kill(signal) {
-    try {
-        process.kill(-child.pid, signal);
-    } catch {
-        // It is gone already.
-    }
 }
 
 for (const [signal, code] of Object.entries({ SIGINT: 130, SIGTERM: 143, SIGHUP: 129 })) process.on(signal, () => end(code));
@@ -235,21 +273,28 @@ async function relay(answer, res, done) {
     }
 }
 
-function pass(req, res, body, done, until = Date.now() + 5000) {
+function pass(req, res, body, done, until = Date.now() + 10_000) {
     const headers = { ...req.headers, 'x-ortholex-front': secret };
     for (const name of ['connection', 'transfer-encoding', 'expect', 'keep-alive']) delete headers[name];
     if (body.length || 'content-length' in headers) headers['content-length'] = String(body.length);
-    const up = request({ host: '127.0.0.1', port: inner, method: req.method, path: req.url, headers, agent: false });
+    const behind = current;
+    const up = request({ host: '127.0.0.1', port: behind.port, method: req.method, path: req.url, headers, agent: false });
     let answered = false;
+    behind.under += 1;
+    up.on('close', () => (behind.under -= 1));
     up.on('response', (answer) => {
         answered = true;
         relay(answer, res, done);
     });
     up.on('error', (error) => {
-        if (answered) return;
-        // It is being started: nothing was sent yet, so it may be sent again.
-        if (error.code === 'ECONNREFUSED' && Date.now() < until && !res.destroyed) {
-            setTimeout(() => pass(req, res, body, done, until), 100);
+        if (answered || res.destroyed) {
+            done();
+            return;
+        }
+        // Nothing was sent yet, or it was only asked: then it may be sent again, to whatever stands there then.
+        const again = error.code === 'ECONNREFUSED' || req.method === 'GET' || req.method === 'HEAD';
+        if (again && Date.now() < until) {
+            setTimeout(() => (res.destroyed ? done() : pass(req, res, body, done, until)), 100);
             return;
         }
         done();
@@ -316,11 +361,11 @@ front.on('error', (error) => {
             ? `Port ${port} is taken by another program. Start with another one: bin/start --port ${port + 1}`
             : `Port ${port} cannot be served: ${error.message}`,
     );
-    if (child) end(1);
-    else process.exit(1);
+    end(1);
 });
 front.listen(port, '127.0.0.1', async () => {
-    await startPhp();
+    current = await startPhp();
+    setInterval(wholePhp, 1000).unref();
     const until = Date.now() + 30_000;
     const look = () =>
         get({ host: '127.0.0.1', port, path: '/', agent: false }, (answer) => {

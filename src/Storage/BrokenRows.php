@@ -39,7 +39,9 @@ final readonly class BrokenRows
     {
         $tests = [];
         foreach ($of->fieldMappings as $field => $mapping) {
-            $test = self::test($of->getColumnName($field), $mapping->type, $mapping->enumType);
+            $kept = $of->getReflectionClass()->getProperty($field)->getType();
+            $isMap = SettingSetType::NAME === $mapping->type || ($kept instanceof \ReflectionNamedType && 'array' === $kept->getName());
+            $test = self::test($of->getColumnName($field), $mapping->type, $mapping->enumType, $isMap);
             if (null !== $test) {
                 $tests[$field] = $test;
             }
@@ -67,7 +69,7 @@ final readonly class BrokenRows
     }
 
     /** SQL that is true where a column holds what cannot be read; null for those that can always be. */
-    private static function test(string $column, string $type, ?string $enum): ?string
+    private static function test(string $column, string $type, ?string $enum, bool $isMap): ?string
     {
         if (null !== $enum && is_subclass_of($enum, \BackedEnum::class)) {
             $cases = array_map(static fn (\BackedEnum $c): string => "'".str_replace("'", "''", (string) $c->value)."'", $enum::cases());
@@ -76,8 +78,8 @@ final readonly class BrokenRows
         }
 
         return match ($type) {
-            Types::JSON, SettingSetType::NAME => "($column IS NOT NULL AND ".
-                "(NOT json_valid($column) OR substr(ltrim($column), 1, 1) NOT IN ('[', '{')))",
+            Types::JSON, SettingSetType::NAME => "($column IS NOT NULL AND (NOT json_valid($column)".
+                ($isMap ? " OR substr(ltrim($column), 1, 1) NOT IN ('[', '{')" : '').'))',
             Types::DATETIME_IMMUTABLE, Types::DATETIME_MUTABLE => "($column IS NOT NULL AND strftime('%s', $column) IS NULL)",
             default => null,
         };

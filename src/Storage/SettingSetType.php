@@ -5,10 +5,11 @@ declare(strict_types=1);
 namespace Ortholex\App\Storage;
 
 use Doctrine\DBAL\Platforms\AbstractPlatform;
+use Doctrine\DBAL\Types\Exception\ValueNotConvertible;
 use Ortholex\Core\Craft\SettingSet;
 
 /** Settings as they are kept: a JSON map, read as a set. */
-final class SettingSetType extends MapType
+final class SettingSetType extends WholeJsonType
 {
     public const NAME = 'settings';
 
@@ -19,7 +20,10 @@ final class SettingSetType extends MapType
             return null;
         }
         $values = [];
-        foreach (\is_array($data) ? $data : [] as $name => $one) {
+        if (!\is_array($data)) {
+            throw ValueNotConvertible::new($value, self::NAME, 'it is no map');
+        }
+        foreach ($data as $name => $one) {
             if (\is_scalar($one)) {
                 $values[(string) $name] = $one;
             }

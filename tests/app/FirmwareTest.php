@@ -185,7 +185,7 @@ final class FirmwareTest extends AppCase
         $this->entities()->clear();
         $told = $this->json('/craft/curlew/live.json')['jobs'][0] ?? [];
         self::assertEquals(
-            ['phase' => 'verify', 'done' => 40, 'of' => 157, 'place' => 'rear_left', 'left_s' => 9.96],
+            ['phase' => 'verify', 'done' => 40, 'of' => 157, 'place' => 'rear_left', 'left_s' => 10, 'slower' => false],
             $told['step'] ?? null,
         );
         self::assertSame([0.5, 'in whatever words, about 10 s left'], [$told['progress'] ?? null, $told['doing'] ?? null]);
