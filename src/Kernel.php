@@ -18,7 +18,8 @@ final class Kernel extends BaseKernel
         umask(0o077);
         $data = $this->getContainer()->getParameter('ortholex.data');
         $passing = "$data/tmp";
-        if (is_dir($data) && (is_dir($passing) || @mkdir($passing))) {
+        // In a folder that is no data folder nothing is made.
+        if (is_file("$data/ortholex.sqlite") && (is_dir($passing) || @mkdir($passing))) {
             putenv("TMPDIR=$passing");
         }
     }

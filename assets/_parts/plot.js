@@ -156,7 +156,15 @@ export function exports(box, name, columns) {
     });
 }
 
-export const csvOf = (rows) => URL.createObjectURL(new Blob([rows.map((r) => r.join(',')).join('\n')], { type: 'text/csv' }));
+// A text that begins like a formula is kept from being one where the table is opened; a figure stays what it is.
+function cell(value) {
+    const text = String(value ?? '');
+    const safe = /^[=+\-@\t\r]/.test(text) && !Number.isFinite(Number(text)) ? `'${text}` : text;
+    return /[",\n\r]/.test(safe) ? `"${safe.replaceAll('"', '""')}"` : safe;
+}
+
+export const csvOf = (rows) =>
+    URL.createObjectURL(new Blob([rows.map((r) => r.map(cell).join(',')).join('\n')], { type: 'text/csv' }));
 
 export function save(href, name) {
     const a = document.createElement('a');

@@ -14,6 +14,8 @@ export const figure = (what, value) => {
 export const wait = (ms) => new Promise((done) => setTimeout(done, ms));
 
 // bin/start in a group of its own; said() is all it has printed.
+const started = new Set();
+
 export function start(port, data, { bin = `${root}bin/start`, cwd = root, args = [] } = {}) {
     let said = '';
     const child = spawn(bin, ['--port', String(port), ...args], {
@@ -25,6 +27,8 @@ export function start(port, data, { bin = `${root}bin/start`, cwd = root, args =
     child.stdout.on('data', (bytes) => (said += bytes));
     child.stderr.on('data', (bytes) => (said += bytes));
     const ended = new Promise((done) => child.on('exit', (code, signal) => done(code ?? signal)));
+    started.add(child.pid);
+    ended.then(() => started.delete(child.pid));
     return { pid: child.pid, ended, said: () => said };
 }
 
@@ -45,6 +49,9 @@ export function kill(pid, signal = 'SIGTERM') {
         // It is gone.
     }
 }
+
+// Whatever a walk that broke off has left running.
+export const endAll = () => [...started].forEach((pid) => kill(-pid));
 
 // As a terminal does at Ctrl+C: to all that is in the foreground.
 export const interrupt = (pid) => kill(-pid, 'SIGINT');

@@ -4,7 +4,7 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import bodies from './bodies.mjs';
-import { clear, figures } from './hands.mjs';
+import { clear, endAll, figures } from './hands.mjs';
 import soak from './soak.mjs';
 import starts from './start.mjs';
 
@@ -18,6 +18,7 @@ if (only.includes('bodies')) bodies(port, data);
 if (only.includes('soak')) soak(port, data, Number(process.env.SOAK_S ?? 120));
 
 after(() => {
+    endAll();
     clear(folder);
     console.log(`# figures\n${figures.map((line) => `#   ${line}`).join('\n')}`);
 });
