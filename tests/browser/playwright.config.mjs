@@ -20,7 +20,7 @@ export default defineConfig({
     outputDir: '../../var/browser-results',
     forbidOnly: Boolean(process.env.CI),
     use: {
-        baseURL: 'http://127.0.0.1:8799',
+        baseURL: process.env.ORTHOLEX_URL ?? 'http://127.0.0.1:8799',
         viewport: { width: 1280, height: 800 },
         launchOptions: {
             executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
@@ -36,19 +36,22 @@ export default defineConfig({
             ],
         },
     },
-    webServer: {
-        command: `rm -rf ${data} && ../../bin/start --port 8799`,
-        url: 'http://127.0.0.1:8799/',
-        timeout: 240_000,
-        reuseExistingServer: false,
-        env: {
-            ...process.env,
-            ORTHOLEX_DATA: data,
-            ORTHOLEX_PACE: '0.15',
-            ORTHOLEX_SYNC: '0',
-        },
-        stdout: 'ignore',
-        stderr: 'pipe',
-        gracefulShutdown: { signal: 'SIGTERM', timeout: 2000 },
-    },
+    // Of what is served already, as by bin/deploy, its address is told.
+    webServer: process.env.ORTHOLEX_URL
+        ? undefined
+        : {
+              command: `rm -rf ${data} && ../../bin/start --port 8799`,
+              url: 'http://127.0.0.1:8799/',
+              timeout: 240_000,
+              reuseExistingServer: false,
+              env: {
+                  ...process.env,
+                  ORTHOLEX_DATA: data,
+                  ORTHOLEX_PACE: '0.15',
+                  ORTHOLEX_SYNC: '0',
+              },
+              stdout: 'ignore',
+              stderr: 'pipe',
+              gracefulShutdown: { signal: 'SIGTERM', timeout: 2000 },
+          },
 });

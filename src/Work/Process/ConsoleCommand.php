@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Work\Process;
 
+use Symfony\Component\Process\PhpExecutableFinder;
+
 /** A command of our own console, as the words that start it in a process of its own. */
 final class ConsoleCommand
 {
@@ -18,6 +20,12 @@ final class ConsoleCommand
             array_push($switches, '-d', $switch);
         }
 
-        return [\PHP_BINARY, ...$switches, $projectFolder.'/bin/console', ...array_values($words)];
+        return [self::php(), ...$switches, $projectFolder.'/bin/console', ...array_values($words)];
+    }
+
+    /** PHP for the command line, also where pages come from another make of it, as php-fpm. */
+    private static function php(): string
+    {
+        return 'fpm-fcgi' === \PHP_SAPI ? (new PhpExecutableFinder())->find(false) ?: 'php' : \PHP_BINARY;
     }
 }
