@@ -16,6 +16,11 @@ final readonly class Jobs
 {
     private const STALE_S = 15.0;
 
+    /** Each is a process that reckons: more at once would only keep one another waiting, and the pages too. */
+    private const MOST_AT_ONCE = 8;
+
+    private const MOST_QUEUED = 40;
+
     public function __construct(
         private EntityManagerInterface $entities,
         private CraftLocks $locks,
@@ -41,6 +46,7 @@ final readonly class Jobs
                 throw new ConflictHttpException("“{$other->title}” is still under way. Wait for it, or cancel it.");
             }
         }
+        $this->demandRoom($craft, \count($open));
         $job = new Job($craft, $kind, $title, $parameters, microtime(true));
         if ([] !== $open) {
             $job->state = JobState::Queued;
@@ -53,6 +59,24 @@ final readonly class Jobs
         }
 
         return $job;
+    }
+
+    /** @throws ConflictHttpException where as much is under way as this machine should take */
+    private function demandRoom(Craft $craft, int $here): void
+    {
+        if ($here >= self::MOST_QUEUED) {
+            throw new ConflictHttpException("$here pieces of work of $craft->name wait already. Let some of them end first.");
+        }
+        $elsewhere = $this->entities
+            ->getConnection()
+            ->fetchOne('SELECT COUNT(*) FROM job WHERE craft_id <> ? AND state IN (?, ?)', [
+                $craft->id,
+                JobState::Waiting->value,
+                JobState::Running->value,
+            ]);
+        if (0 === $here && is_numeric($elsewhere) && (int) $elsewhere >= self::MOST_AT_ONCE) {
+            throw new ConflictHttpException("Work on $elsewhere other craft is under way. Wait for one of them, or cancel it there.");
+        }
     }
 
     /** Begins what has waited longest, once nothing else is under way. Called when work ends, and by who looks after some was killed. */

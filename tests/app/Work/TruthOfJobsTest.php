@@ -21,6 +21,34 @@ use Symfony\Component\Process\Process;
 /** What is said of long work is so: it lives while its process does, ends when that ends, and can be begun again where it says so. */
 final class TruthOfJobsTest extends AppCase
 {
+    private function refused(): string
+    {
+        try {
+            self::getContainer()->get(Jobs::class)->start($this->craft(), 'analyse', 'Look at it', ['log' => 5]);
+        } catch (ConflictHttpException $e) {
+            return $e->getMessage();
+        }
+
+        return '';
+    }
+
+    /** Work is bounded in number: on other craft at once, and in a queue. */
+    public function testWorkIsBoundedInNumber(): void
+    {
+        $row = ['kind' => 'analyse', 'title' => 'Look', 'work_order' => '{}', 'asked_at' => 1.0, 'progress' => 0, 'doing' => ''];
+        $row += ['step' => '[]', 'cancel_asked' => 0, 'message' => '', 'result' => '[]', 'seen' => 0, 'heartbeat_at' => microtime(true)];
+        $db = $this->entities()->getConnection();
+        for ($n = 0; $n < 8; ++$n) {
+            $db->insert('job', $row + ['craft_id' => $this->craft('bittern')->id, 'state' => 'running', 'pid' => getmypid()]);
+        }
+        self::assertStringContainsString('Work on 8 other craft is under way', $this->refused());
+        $db->executeStatement('DELETE FROM job');
+        for ($n = 0; $n < 40; ++$n) {
+            $db->insert('job', $row + ['craft_id' => $this->craft()->id, 'state' => 0 === $n ? 'running' : 'queued', 'pid' => getmypid()]);
+        }
+        self::assertStringContainsString('wait already', $this->refused());
+    }
+
     public function testACraftIsHeldByOneAndLetGoHoweverThatEnds(): void
     {
         $locks = self::getContainer()->get(CraftLocks::class);
