@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\App\Work;
 
 use Doctrine\DBAL\ArrayParameterType;
+use Doctrine\DBAL\ParameterType;
 use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Book\Craft;
 use Ortholex\App\Work\Process\ConsoleCommand;
@@ -64,19 +65,26 @@ final readonly class Jobs
     /** @throws ConflictHttpException where as much is under way as this machine should take */
     private function demandRoom(Craft $craft, int $here): void
     {
-        if ($here >= self::MOST_QUEUED) {
-            throw new ConflictHttpException("$here pieces of work of $craft->name wait already. Let some of them end first.");
+        $count = fn (string $whose, JobState ...$states): int => self::number(
+            $this->entities->getConnection()->fetchOne(
+                "SELECT COUNT(*) FROM job WHERE craft_id $whose ? AND state IN (?)",
+                [$craft->id, array_column($states, 'value')],
+                [ParameterType::INTEGER, ArrayParameterType::STRING],
+            ),
+        );
+        $waiting = $count('=', JobState::Queued);
+        if ($waiting >= self::MOST_QUEUED) {
+            throw new ConflictHttpException("$waiting pieces of work of $craft->name wait already. Let some of them end first.");
         }
-        $elsewhere = $this->entities
-            ->getConnection()
-            ->fetchOne('SELECT COUNT(*) FROM job WHERE craft_id <> ? AND state IN (?, ?)', [
-                $craft->id,
-                JobState::Waiting->value,
-                JobState::Running->value,
-            ]);
-        if (0 === $here && is_numeric($elsewhere) && (int) $elsewhere >= self::MOST_AT_ONCE) {
+        $elsewhere = $here > 0 ? 0 : $count('<>', JobState::Waiting, JobState::Running);
+        if ($elsewhere >= self::MOST_AT_ONCE) {
             throw new ConflictHttpException("Work on $elsewhere other craft is under way. Wait for one of them, or cancel it there.");
         }
+    }
+
+    private static function number(mixed $told): int
+    {
+        return is_numeric($told) ? (int) $told : 0;
     }
 
     /** Begins what has waited longest, once nothing else is under way. Called when work ends, and by who looks after some was killed. */
