@@ -8,6 +8,8 @@ use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Book\Craft;
 use Ortholex\App\Link\LinkService;
 use Ortholex\App\Page\SheetController;
+use Ortholex\App\Settings\File\SettingsFile;
+use Ortholex\App\Settings\File\SettingsFileError;
 use Ortholex\App\Settings\File\YamlText;
 use Ortholex\App\Settings\Snapshot;
 use Ortholex\App\Settings\Snapshots;
@@ -20,6 +22,7 @@ use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Settings\Difference;
 use Ortholex\Core\Settings\Migration\Migration;
+use Symfony\Component\HttpFoundation\File\UploadedFile;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Attribute\AsController;
@@ -37,6 +40,7 @@ final class SnapshotsController extends SheetController
         private readonly Snapshots $snapshots,
         private readonly WaysBack $ways,
         private readonly EntityManagerInterface $entities,
+        private readonly SettingsFile $settingsFile,
     ) {
     }
 
@@ -44,14 +48,45 @@ final class SnapshotsController extends SheetController
     public function sheet(string $slug, Request $request): Response
     {
         $craft = $this->crafts->named($slug);
+        $asked = $request->query->getString('beside');
+
+        return $this->beside($craft, $request, $this->side($craft, $asked));
+    }
+
+    /** Held against a file, which is looked at and not kept. */
+    #[Route('/craft/{slug}/72/file', name: 'snapshots_file', methods: ['POST'])]
+    public function file(string $slug, Request $request): Response
+    {
+        $craft = $this->crafts->named($slug);
+        $sent = $request->files->get('file');
+        if (!$sent instanceof UploadedFile || !$sent->isValid()) {
+            throw BadRequest::at('file', 'Choose a YAML file of settings to hold it against.');
+        }
+        $called = mb_substr(mb_scrub($sent->getClientOriginalName(), 'UTF-8'), 0, 80);
+        try {
+            $settings = $this->settingsFile->read($sent->getPathname(), $called);
+        } catch (SettingsFileError $e) {
+            throw BadRequest::at('file', $e->getMessage());
+        }
+        $now = Migration::carried($this->catalogue, $settings, Version::parse(Catalogue::CURRENT), $craft->version());
+
+        return $this->beside($craft, $request, new Side('', $called, $now));
+    }
+
+    private function beside(Craft $craft, Request $request, ?Side $beside): Response
+    {
         $snapshots = array_reverse($this->snapshots->of($craft));
         $away = array_reverse($this->snapshots->putAway($craft));
-        $asked = static fn (string $field): ?Snapshot => array_values(
-            array_filter([...$snapshots, ...$away], static fn (Snapshot $s): bool => $s->id === $request->query->getInt($field)),
-        )[0] ?? null;
-        $chosen = $asked('snapshot') ?? ($snapshots[0] ?? null);
-        $beside = $asked('beside');
-        $way = null === $chosen || null !== $beside ? null : $this->ways->toSnapshot($craft, $chosen);
+        $wanted = $request->request->getInt('snapshot', $request->query->getInt('snapshot'));
+        $chosen = array_values(array_filter([...$snapshots, ...$away], static fn (Snapshot $s): bool => $s->id === $wanted))[0] ?? null;
+        $chosen ??= $snapshots[0] ?? null;
+        $way = null === $chosen ? null : $this->ways->toSnapshot($craft, $chosen);
+        $differences = match (true) {
+            null === $chosen, null === $way => [],
+            null === $beside => Difference::between($way->now, $way->values),
+            // Of what both have: a file may hold a part.
+            default => Difference::between($beside->settings, $this->asNow($craft, $chosen)),
+        };
 
         return $this->show(
             $craft,
@@ -62,17 +97,36 @@ final class SnapshotsController extends SheetController
                 $away,
                 $chosen,
                 $beside,
-                match (true) {
-                    null !== $way => $this->rows($craft, Difference::between($way->now, $way->values)),
-                    null !== $chosen && null !== $beside => $this->rows(
-                        $craft,
-                        Difference::between($this->asNow($craft, $beside), $this->asNow($craft, $chosen)),
-                    ),
-                    default => [],
-                },
+                $this->rows($craft, $differences),
                 $way->moved ?? [],
                 $this->links->isLinked($craft),
+                array_values(array_filter($this->crafts->listed(), static fn (array $c): bool => $c['slug'] !== $craft->slug)),
+                $way->fates ?? [],
+                $craft->version()->toString(),
             ),
+        );
+    }
+
+    /** @param string $key of a snapshot its number, of a craft its short name */
+    private function side(Craft $craft, string $key): ?Side
+    {
+        if (ctype_digit($key)) {
+            $snapshot = $this->entities->getRepository(Snapshot::class)->findOneBy(['craft' => $craft, 'id' => (int) $key]);
+
+            return null === $snapshot ? null : new Side($key, $snapshot->name, $this->asNow($craft, $snapshot));
+        }
+        if ('' === $key) {
+            return null;
+        }
+        $other = $this->crafts->named($key);
+        if ($other->settings->isEmpty()) {
+            throw BadRequest::at('beside', "$other->name has not been read yet, so there is nothing to hold against it.");
+        }
+
+        return new Side(
+            $key,
+            $other->name,
+            Migration::carried($this->catalogue, $other->settings, $other->version(), $craft->version()),
         );
     }
 

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\App\Record;
 
 use Ortholex\Core\Craft\SettingSet;
+use Ortholex\Core\Settings\Migration\Fate;
 
 /** What going back to an earlier state would stage, under the names of now. */
 final readonly class WayBack
@@ -14,6 +15,7 @@ final readonly class WayBack
      * @param SettingSet            $now    what the craft holds of them
      * @param list<int>             $over   later revisions that changed some of them too, newest first
      * @param array<string, string> $moved  what is to be said of ESCs that sit elsewhere now, by place of then
+     * @param list<Fate>            $fates  what the version of now takes otherwise, or not at all
      * @param list<string>          $images ESC firmware of before, by the keys that sheet 12 knows it by; it is written there
      */
     public function __construct(
@@ -22,6 +24,7 @@ final readonly class WayBack
         public array $over,
         public array $moved,
         public array $images = [],
+        public array $fates = [],
     ) {
     }
 

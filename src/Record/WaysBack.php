@@ -14,6 +14,7 @@ use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Settings\EscSeats;
 use Ortholex\Core\Settings\EscTable;
+use Ortholex\Core\Settings\Migration\FateKind;
 use Ortholex\Core\Settings\Migration\Migration;
 use Ortholex\Core\Settings\Setting;
 
@@ -56,9 +57,12 @@ final readonly class WaysBack
         if ('' === $snapshot->version) {
             return new WayBack(SettingSet::none(), SettingSet::none(), [], []);
         }
-        $then = Migration::between($this->catalogue, $snapshot->settings, Version::parse($snapshot->version), $craft->version())->settings;
+        $carried = Migration::between($this->catalogue, $snapshot->settings, Version::parse($snapshot->version), $craft->version());
+        $way = $this->to($craft, $carried->settings, EscSeats::of($snapshot->escs));
+        $otherwise = [FateKind::Dropped, FateKind::Clipped, FateKind::Converted];
+        $fates = array_merge(...array_map(static fn (FateKind $k): array => $carried->ofKind($k), $otherwise));
 
-        return $this->to($craft, $then, EscSeats::of($snapshot->escs));
+        return new WayBack($way->values, $way->now, $way->over, $way->moved, $way->images, $fates);
     }
 
     /** @param SettingSet $then named by the places of then */

@@ -6,6 +6,7 @@ namespace Ortholex\Tests\app\Record;
 
 use Ortholex\App\Settings\Snapshot;
 use Ortholex\Tests\app\AppCase;
+use Symfony\Component\HttpFoundation\File\UploadedFile;
 use Symfony\Component\Yaml\Yaml;
 
 /** Sheet 72: snapshots are renamed, saved, held against one another, and put away with a way back. */
@@ -45,6 +46,52 @@ final class SnapshotsTest extends AppCase
         self::assertStringContainsString('2 settings differ from “firm yaw”', $page);
         $page = $this->page("/craft/curlew/72?snapshot=$firm->id&beside=$firm->id");
         self::assertStringContainsString('are the same', $page);
+    }
+
+    public function testASnapshotIsHeldAgainstAFileAndAnotherCraft(): void
+    {
+        $this->link();
+        [$one] = $this->snapshots();
+        $ask = function (string $yaml) use ($one): string {
+            $path = (string) tempnam(sys_get_temp_dir(), 'yaml');
+            file_put_contents($path, $yaml);
+            $file = new UploadedFile($path, 'theirs <b>.yaml', 'text/yaml', null, true);
+            $server = ['CONTENT_TYPE' => 'multipart/form-data', 'HTTP_ACCEPT' => 'text/html'];
+            $this->browser->request('POST', '/craft/curlew/72/file', ['snapshot' => $one->id], ['file' => $file], $server);
+
+            return (string) preg_replace('~\s+~', ' ', html_entity_decode((string) $this->browser->getResponse()->getContent()));
+        };
+        $html = $ask("gain.roll.p: 31\ngain.yaw.i: {$this->craft()->settings->number('gain.yaw.i')}\nd_path.stage.1.cutoff_hz: 95\n");
+        self::assertResponseIsSuccessful();
+        self::assertStringContainsString('2 settings differ between “theirs <b>.yaml” and “As found at first link”', $html);
+        self::assertMatchesRegularExpression('~scope="rowgroup">.*d_path.stage.1.cutoff_hz~', $html);
+        self::assertStringContainsString('line 2', $ask("gain.roll.p: 31\ngain.roll.q: 3\n"));
+        self::assertSame(422, $this->browser->getResponse()->getStatusCode());
+        self::assertSame([], $this->staged($this->craft()), 'it is looked at, and nothing else');
+        $this->link('bittern');
+        $html = html_entity_decode($this->page("/craft/curlew/72?snapshot=$one->id&beside=bittern"));
+        self::assertStringContainsString('settings differ between “Bittern” and “As found at first link”', $html);
+        self::assertStringContainsString('has not been read yet', $this->page('/craft/curlew/72?beside=dunlin', 422));
+    }
+
+    /** Restored on another release, what it cannot take is said before anything is staged. */
+    public function testWhatAnotherVersionCannotTakeIsSaidBefore(): void
+    {
+        $this->link('dunlin');
+        $one = $this->entities()->getRepository(Snapshot::class)->findOneBy(['craft' => $this->craft('dunlin')]);
+        self::assertNotNull($one);
+        self::assertStringNotContainsString('id="other-version"', $this->page('/craft/dunlin/72'));
+        // As it was taken under a later release, with what that one has and this one has not.
+        $this->entities()->getConnection()->executeStatement('UPDATE snapshot SET version = ?, settings = ? WHERE id = ?', [
+            '26.06',
+            json_encode(['motors.idle_pct' => 5.5, 'gain.roll.p' => 33.0, 'notch.motor.orders' => '1,2,3', 'link_loss.hold_s' => 1.0]),
+            $one->id,
+        ]);
+        $this->entities()->clear();
+        $html = $this->page('/craft/dunlin/72');
+        self::assertStringContainsString('Taken with Loam 26.06', $html);
+        self::assertMatchesRegularExpression('~motors.idle_pct 5.5 → motors.idle_permille 55~', strip_tags($html));
+        self::assertMatchesRegularExpression('~link_loss.hold_s 1 → link_loss.hold_ms 1000~', strip_tags($html));
     }
 
     public function testRenamedSavedPutAwayAndBroughtBack(): void
