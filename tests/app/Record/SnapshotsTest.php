@@ -61,7 +61,7 @@ final class SnapshotsTest extends AppCase
 
             return (string) preg_replace('~\s+~', ' ', html_entity_decode((string) $this->browser->getResponse()->getContent()));
         };
-        $html = $ask("gain.roll.p: 31\ngain.yaw.i: {$this->craft()->settings->number('gain.yaw.i')}\nd_path.stage.1.cutoff_hz: 95\n");
+        $html = $ask("gain.roll.p: 31\ngain.yaw.i: {$this->craft()->settings->number('gain.yaw.i')}\nd_path.stage.1.cutoff_hz: 88\n");
         self::assertResponseIsSuccessful();
         self::assertStringContainsString('2 settings differ between “theirs <b>.yaml” and “As found at first link”', $html);
         self::assertMatchesRegularExpression('~scope="rowgroup">.*d_path.stage.1.cutoff_hz~', $html);
