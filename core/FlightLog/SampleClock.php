@@ -86,6 +86,9 @@ final readonly class SampleClock
         if (!self::isUneven($positive, $dt) || $quantum > 0.3 * $dt) {
             $dt = self::period($times, $forward->runs, 1.5 * $dt + $quantum);
         }
+        if (!($dt >= self::LEAST_PERIOD_S)) {
+            throw LogError::tooFast($dt);
+        }
         // Stamps that come late by chance are longer steps at most: the period is the one that whole stretches keep.
         [$parts] = self::laid($times, $forward->runs, $dt, $quantum, $leftOut);
         $samples = array_sum(array_column($parts, 'count')) - \count($parts);

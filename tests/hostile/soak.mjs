@@ -33,7 +33,7 @@ export default function soak(port, data, seconds) {
                     times[live ? 'live' : 'page'].push(performance.now() - began);
                     if (status === 502) torn += 1;
                     else if (status >= 400) wrong.push(`${path}: ${status} ${text.slice(0, 300)}`);
-                    else if (!live && !text.trimEnd().endsWith('</html>')) wrong.push(`${path}: cut off`);
+                    else if (!path.endsWith('.json') && !text.trimEnd().endsWith('</html>')) wrong.push(`${path}: cut off`);
                 } catch (error) {
                     wrong.push(`${path}: ${error.message}`);
                 }
