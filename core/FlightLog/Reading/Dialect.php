@@ -64,7 +64,9 @@ final readonly class Dialect
             }
             $found = self::headerAt($lines, $i);
             if (null !== $found) {
-                return new self($found[0], $found[1], $i + 1, $found[2], $found[3], $head);
+                [$names, $units] = array_map(static fn (array $cells): array => array_map(self::readable(...), $cells), [$found[2], $found[3]]);
+
+                return new self($found[0], $found[1], $i + 1, $names, $units, self::readable($head));
             }
             // A log of someone else's may tell of itself ahead of its header; that is kept as it stands.
             $head .= rtrim($line)."\n";
@@ -95,6 +97,12 @@ final readonly class Dialect
         }
 
         return ',' === $this->delimiter ? $data : str_replace($this->delimiter, ',', $data);
+    }
+
+    /** What is no UTF-8, as in files of an older manner, is marked as such: names are told again, in reports and in the book. */
+    private static function readable(string $text): string
+    {
+        return mb_scrub($text, 'UTF-8');
     }
 
     /** @return list<string> as they stand in a line of the file */
