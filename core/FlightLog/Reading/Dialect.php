@@ -64,9 +64,10 @@ final readonly class Dialect
             }
             $found = self::headerAt($lines, $i);
             if (null !== $found) {
-                [$names, $units] = array_map(static fn (array $cells): array => array_map(self::readable(...), $cells), [$found[2], $found[3]]);
+                [$delimiter, $comma, $names, $units] = $found;
+                [$names, $units] = [array_map(self::readable(...), $names), array_map(self::readable(...), $units)];
 
-                return new self($found[0], $found[1], $i + 1, $names, $units, self::readable($head));
+                return new self($delimiter, $comma, $i + 1, $names, $units, self::readable($head));
             }
             // A log of someone else's may tell of itself ahead of its header; that is kept as it stands.
             $head .= rtrim($line)."\n";
