@@ -273,11 +273,21 @@ async function relay(answer, res, done) {
     }
 }
 
-function pass(req, res, body, done, until = Date.now() + 10_000) {
+function pass(req, res, body, done, until = Date.now() + 20_000) {
     const headers = { ...req.headers, 'x-ortholex-front': secret };
     for (const name of ['connection', 'transfer-encoding', 'expect', 'keep-alive']) delete headers[name];
     if (body.length || 'content-length' in headers) headers['content-length'] = String(body.length);
     const behind = current;
+    if (!behind || behind.over) {
+        // It is only being started.
+        if (Date.now() < until && !res.destroyed) setTimeout(() => pass(req, res, body, done, until), 100);
+        else {
+            done();
+            if (!res.destroyed)
+                refuse(res, 502, 'The work behind this page could not be started. Its words stand where Ortholex was started.');
+        }
+        return;
+    }
     const up = request({ host: '127.0.0.1', port: behind.port, method: req.method, path: req.url, headers, agent: false });
     let answered = false;
     behind.under += 1;
@@ -337,6 +347,9 @@ async function serve(req, res) {
     waiting.push({ long, begin: (done) => begin(req, res, body, done) });
     next();
 }
+
+// One request that goes wrong costs nobody else anything.
+process.on('uncaughtException', (error) => console.error(error));
 
 const front = createServer({
     headersTimeout: 15_000,
