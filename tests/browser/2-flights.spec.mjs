@@ -34,8 +34,8 @@ test('traces zoom and move from the whole flight to ten milliseconds', async ({ 
     const at = await readout(page);
     await page.keyboard.press('ArrowRight');
     await page.keyboard.press('ArrowRight');
-    // At 1 kHz two samples on: the crosshair goes sample by sample, the view stays.
-    expect((await readout(page)) - at).toBeGreaterThan(0.001);
+    // Two samples on: the crosshair goes sample by sample, the view stays.
+    expect((await readout(page)) - at).toBeGreaterThan(0.0005);
     expect((await readout(page)) - at).toBeLessThan(0.003);
     await page.keyboard.press('Shift+ArrowRight');
     await page.mouse.move(box.x + box.width - 121, box.y + 61);
