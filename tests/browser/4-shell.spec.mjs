@@ -96,7 +96,7 @@ test('nothing is cut off at 900 wide', async ({ page }) => {
     for (const sheet of await built(page)) {
         await page.goto(`/craft/curlew/${sheet}`);
         const over = await page.evaluate(() =>
-            [...document.querySelectorAll('.head, .tabs, .drawing, .says, .bench')]
+            [...document.querySelectorAll('header.head, nav.tabs, div.drawing, aside.says, footer.bench')]
                 .filter((e) => e.scrollWidth > e.clientWidth + 1)
                 .map((e) => e.className),
         );
