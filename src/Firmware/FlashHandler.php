@@ -222,9 +222,9 @@ final readonly class FlashHandler implements JobHandler
         $writer = new PageWriter($client);
         $pages = PageWriter::pages($image, $identity->flashFrom, $identity->pageBytes);
         $skip = $resume ? $writer->alreadyWritten($pages) : 0;
-        $started = microtime(true);
+        $started = hrtime(true) / 1e9;
         $writer->write($pages, $skip, static function (int $done, int $of) use ($progress, $started, $skip): void {
-            $left = $done > $skip ? ((microtime(true) - $started) / ($done - $skip)) * ($of - $done) : null;
+            $left = $done > $skip ? ((hrtime(true) / 1e9 - $started) / ($done - $skip)) * ($of - $done) : null;
             $progress->at(
                 0.03 + (0.72 * $done) / $of,
                 "writing page $done of $of",

@@ -52,13 +52,13 @@ final readonly class RehearsalHandler implements JobHandler
         $before = $first->channels();
         $bench = $this->benches->of($craft);
         $bench->move('transmitter', '0');
-        $began = microtime(true);
+        $began = hrtime(true) / 1e9;
         $looks = [];
         try {
-            while (($at = microtime(true) - $began) < self::WATCH_S) {
+            while (($at = hrtime(true) / 1e9 - $began) < self::WATCH_S) {
                 $progress->at($at / self::WATCH_S, \sprintf('the transmitter is off: watching, %.0f of %.0f s', $at, self::WATCH_S));
                 $now = $client->radio(0);
-                $looks[] = self::look(microtime(true) - $began, $now);
+                $looks[] = self::look(hrtime(true) / 1e9 - $began, $now);
                 usleep(self::EVERY_US);
             }
         } finally {

@@ -48,7 +48,7 @@ final readonly class TurnHandler implements JobHandler
         $craft = $job->craft;
         $this->links->demandLinked($craft);
         $client = new AidsClient($this->benches->client($craft));
-        $began = microtime(true);
+        $began = hrtime(true) / 1e9;
         $kept = [];
         $told = $grew = $most = 0.0;
         do {
@@ -58,7 +58,7 @@ final readonly class TurnHandler implements JobHandler
                 }
             }
             $share = SphereCoverage::roughly(array_map(static fn (CompassReading $r): array => $r->fieldUt, $kept))->share();
-            $goes = microtime(true) - $began;
+            $goes = hrtime(true) / 1e9 - $began;
             $progress->at(
                 min(0.99, max($goes / self::LASTS_S, $share / self::ENOUGH)),
                 \sprintf('%.0f %% of the sphere shown', 100 * $share),
