@@ -133,16 +133,29 @@ function wholePhp() {
     }
 }
 
+// What is under way, as a Commit may be, is let come to its end for a while; asked a second time, it ends at once.
 function end(code) {
-    if (ending) return;
-    ending = true;
-    front.close();
-    front.closeAllConnections();
-    for (const behind of all) kill(behind, 'SIGINT');
-    setTimeout(() => {
+    const over = () => {
         for (const behind of all) kill(behind, 'SIGKILL');
         process.exit(code);
-    }, 300);
+    };
+    if (ending) {
+        over();
+        return;
+    }
+    ending = true;
+    front.close();
+    front.closeIdleConnections();
+    const until = Date.now() + 10_000;
+    const look = () => {
+        if (under.all > 0 && Date.now() < until) {
+            setTimeout(look, 50);
+            return;
+        }
+        for (const behind of all) kill(behind, 'SIGINT');
+        setTimeout(over, 300);
+    };
+    look();
 }
 
 for (const [signal, code] of Object.entries({ SIGINT: 130, SIGTERM: 143, SIGHUP: 129 })) process.on(signal, () => end(code));
@@ -154,6 +167,7 @@ const under = { all: 0, long: 0 };
 const mayBegin = ({ long }) => under.all < WORKERS && (!long || under.long < WORKERS / 2);
 
 function next() {
+    if (ending) return;
     for (let at = waiting.findIndex(mayBegin); at >= 0; at = waiting.findIndex(mayBegin)) {
         const [{ long, begin }] = waiting.splice(at, 1);
         under.all += 1;
