@@ -163,8 +163,7 @@ function cell(value) {
     return /[",\n\r]/.test(safe) ? `"${safe.replaceAll('"', '""')}"` : safe;
 }
 
-export const csvOf = (rows) =>
-    URL.createObjectURL(new Blob([rows.map((r) => r.map(cell).join(',')).join('\n')], { type: 'text/csv' }));
+export const csvOf = (rows) => URL.createObjectURL(new Blob([rows.map((r) => r.map(cell).join(',')).join('\n')], { type: 'text/csv' }));
 
 export function save(href, name) {
     const a = document.createElement('a');
