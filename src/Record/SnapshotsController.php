@@ -54,7 +54,7 @@ final class SnapshotsController extends SheetController
     }
 
     /** Held against a file, which is looked at and not kept. */
-    #[Route('/craft/{slug}/72/file', name: 'snapshots_file', methods: ['POST'])]
+    #[Route('/craft/{slug}/snapshots/against', name: 'snapshots_file', methods: ['POST'])]
     public function file(string $slug, Request $request): Response
     {
         $craft = $this->crafts->named($slug);

@@ -57,7 +57,7 @@ final class SnapshotsTest extends AppCase
             file_put_contents($path, $yaml);
             $file = new UploadedFile($path, 'theirs <b>.yaml', 'text/yaml', null, true);
             $server = ['CONTENT_TYPE' => 'multipart/form-data', 'HTTP_ACCEPT' => 'text/html'];
-            $this->browser->request('POST', '/craft/curlew/72/file', ['snapshot' => $one->id], ['file' => $file], $server);
+            $this->browser->request('POST', '/craft/curlew/snapshots/against', ['snapshot' => $one->id], ['file' => $file], $server);
 
             return (string) preg_replace('~\s+~', ' ', html_entity_decode((string) $this->browser->getResponse()->getContent()));
         };
