@@ -118,7 +118,7 @@ export function memory(pids) {
         const found = existsSync(path) ? /^Pss:\s+(\d+)/m.exec(readFileSync(path, 'utf8')) : null;
         return found ? Number(found[1]) / 1024 : 0;
     };
-    return pids.reduce((sum, pid) => sum + of(pid), 0);
+    return pids.reduce((all, one) => all + of(one), 0);
 }
 
 export const clear = (path) => rmSync(path, { recursive: true, force: true });
