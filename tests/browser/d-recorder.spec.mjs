@@ -19,7 +19,7 @@ test('51: a flight without its cable lies on the recorder; it is fetched, and er
     await expect(page.locator('#recorder')).toContainText('While the craft is linked');
     await started(page);
     await page.locator('[data-card="cruise"]').click();
-    await expect(page.locator('.jobs')).toContainText('It lies on the recorder', { timeout: 60_000 });
+    await expect(page.locator('#jobs-ended')).toContainText('It lies on the recorder', { timeout: 60_000 });
     await expect(rows).toHaveCount(before);
     await link(page, 'bittern');
     await page.goto('/craft/bittern/51');
