@@ -28,6 +28,10 @@ attach('[data-refresh-in]', (element, signal) => {
 // What was being taken in when the page went: a reload cuts it off, and that is said. Another sheet does not.
 const UNDER_WAY = 'taking in';
 let takingIn = false;
+// As the page goes, what it has asked for is broken off: that is no end of it.
+let leaving = false;
+window.addEventListener('pagehide', () => (leaving = true));
+window.addEventListener('pageshow', () => (leaving = false));
 
 window.addEventListener('beforeunload', (e) => {
     if (sessionStorage.getItem(UNDER_WAY)) e.preventDefault();
@@ -61,7 +65,7 @@ attach('[data-import]', (input, signal) => {
             tell(`${file.name}: ${error.message}`);
         } finally {
             takingIn = false;
-            sessionStorage.removeItem(UNDER_WAY);
+            if (!leaving) sessionStorage.removeItem(UNDER_WAY);
         }
         input.value = '';
     };

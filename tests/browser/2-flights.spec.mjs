@@ -354,3 +354,32 @@ test('a log counted the other way round has its sign reversed on its front, and 
     await page.goto('/craft/curlew/51');
     await expect(rows.first()).toContainText('new: motor rear left');
 });
+
+test('a file that is being taken in when the page is loaded anew is told as lost; on another sheet it goes on', async ({ page }) => {
+    const rows = Array.from(
+        { length: 300_000 },
+        (_, i) => `${i / 1000},${(90 * Math.sin(i / 40)).toFixed(4)},${(80 * Math.sin(i / 41)).toFixed(4)}`,
+    );
+    const buffer = Buffer.from(`time_s,setpoint_roll_dps,rate_measured_roll_dps\n${rows.join('\n')}\n`);
+    // So slow that there is a middle.
+    await page.route('**/uploads/**', async (route) => {
+        await new Promise((done) => setTimeout(done, 1500));
+        await route.continue().catch(() => {});
+    });
+    page.on('dialog', (dialog) => dialog.accept());
+    await page.goto('/craft/dunlin/51');
+    await started(page);
+    await page.locator('[data-import]').setInputFiles({ name: 'cut off.csv', mimeType: 'text/csv', buffer });
+    await expect(page.locator('#said')).toContainText('Taking in cut off.csv');
+    await page.reload();
+    await expect(page.locator('#import-problem')).toContainText('cut off.csv was not taken in: the page was loaded anew meanwhile');
+    await page.reload();
+    await expect(page.locator('#import-problem')).toBeHidden();
+    await started(page);
+    await page.locator('[data-import]').setInputFiles({ name: 'goes on.csv', mimeType: 'text/csv', buffer });
+    await expect(page.locator('#said')).toContainText('Taking in goes on.csv');
+    await page.getByRole('link', { name: '53 Noise' }).click();
+    await expect(page).toHaveURL(/\/53$/);
+    await page.getByRole('link', { name: '51 Logs' }).click();
+    await expect(page.locator('#logs')).toContainText('goes on', { timeout: 90_000 });
+});
