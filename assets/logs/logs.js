@@ -28,13 +28,12 @@ attach('[data-refresh-in]', (element, signal) => {
 // What was being taken in when the page went: a reload cuts it off, and that is said. Another sheet does not.
 const UNDER_WAY = 'taking in';
 let takingIn = false;
-// As the page goes, what it has asked for is broken off: that is no end of it.
+// As the page goes, what it has asked for is broken off before it is gone: the mark must outlive that. Who stays after all goes on.
 let leaving = false;
-window.addEventListener('pagehide', () => (leaving = true));
-window.addEventListener('pageshow', () => (leaving = false));
 
 window.addEventListener('beforeunload', (e) => {
-    if (sessionStorage.getItem(UNDER_WAY)) e.preventDefault();
+    leaving = takingIn;
+    if (takingIn) e.preventDefault();
 });
 
 attach('[data-import]', (input, signal) => {
@@ -57,7 +56,10 @@ attach('[data-import]', (input, signal) => {
         sessionStorage.setItem(UNDER_WAY, file.name);
         takingIn = true;
         try {
-            const id = await upload(file, (share) => say(`Taking in ${file.name}, ${Math.round(100 * share)} %`));
+            const id = await upload(file, (share) => {
+                leaving = false;
+                say(`Taking in ${file.name}, ${Math.round(100 * share)} %`);
+            });
             const answer = await post(input.dataset.import, { upload: id, name: file.name });
             if (answer.ask) visit(answer.ask);
             else refreshPage();

@@ -101,12 +101,18 @@ final readonly class TrayController
         if (!$bench->state()->cable) {
             $bench->move(Thing::Cable->value, '1');
         }
+        $before = $this->writing->interrupted($craft)?->journal;
         $linked = $this->links->link($craft);
-        if (null === $this->writing->interrupted($craft)) {
-            return Answer::said(implode(' ', ['Linked.', ...$linked->said]));
+        if (null !== $this->writing->interrupted($craft)) {
+            return self::done($this->writing->goOn($craft));
+        }
+        // Nothing of it had come to the craft: then all of it is still staged, and going on is to write it from the beginning.
+        $staged = $this->staging->of($craft);
+        if (null !== $before && !$staged->isEmpty() && $staged->toArray() == $before->wanted()->toArray()) {
+            return self::done($this->commit->run($craft, $before->reason, byItself: true));
         }
 
-        return self::done($this->writing->goOn($craft));
+        return Answer::said(implode(' ', ['Linked.', ...$linked->said]));
     }
 
     private static function done(ChangeEntry $entry, bool $byHand = false): Answer

@@ -135,6 +135,26 @@ final class JournalTest extends AppCase
         self::assertSame(['said' => 'Linked.'], $this->post('/craft/curlew/commit/resume'));
     }
 
+    /** Pulled before the first byte: all of it is still staged, and the one press writes it from the beginning. */
+    public function testOneActionWritesWhatHadNotBegunEither(): void
+    {
+        $this->link();
+        $this->post('/craft/curlew/stage', ['values' => ['gain.roll.p' => 30.0, 'gain.roll.d' => 3.0]]);
+        $this->leaveOpen();
+        $this->world()->move('cable', '0');
+        $said = $this->post('/craft/curlew/commit/resume')['said'] ?? '';
+        self::assertIsString($said);
+        self::assertStringContainsString('on the craft, as revision', $said);
+        self::assertEqualsWithDelta(30.0, $this->world()->store->peek()->kept['gain.roll.p'], 1e-9);
+        self::assertSame([], $this->staged($this->craft()));
+        // What is staged otherwise by then is not written unseen.
+        $this->post('/craft/curlew/stage', ['values' => ['gain.yaw.i' => 99]]);
+        $this->leaveOpen();
+        $this->world()->move('cable', '0');
+        $this->post('/craft/curlew/commit/resume');
+        self::assertSame(['gain.yaw.i' => 99.0], $this->staged($this->craft()));
+    }
+
     /** Without the link neither way can be gone. */
     public function testWithoutTheLinkItStaysOpen(): void
     {
