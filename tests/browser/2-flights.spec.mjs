@@ -378,8 +378,8 @@ test('a file that is being taken in when the page is loaded anew is told as lost
     await started(page);
     await page.locator('[data-import]').setInputFiles({ name: 'goes on.csv', mimeType: 'text/csv', buffer });
     await expect(page.locator('#said')).toContainText('Taking in goes on.csv');
-    await page.getByRole('link', { name: '53 Noise' }).click();
+    await page.locator('.tabs a', { hasText: 'Noise' }).click();
     await expect(page).toHaveURL(/\/53$/);
-    await page.getByRole('link', { name: '51 Logs' }).click();
+    await page.locator('.tabs a', { hasText: 'Logs' }).click();
     await expect(page.locator('#logs')).toContainText('goes on', { timeout: 90_000 });
 });

@@ -50,6 +50,13 @@ test('a craft full of mistakes is put right in 60 pointer actions and 4 Commits'
         await expect(revision).not.toHaveText(before, { timeout: 60_000 });
         commits++;
     };
+    // A Commit writes what its tray showed: whoever presses it waits until what was staged last is drawn there.
+    const stage = async (name) => {
+        const drawn = page.waitForEvent('response', (r) => r.request().method() === 'GET' && /\/craft\/\w+\/1\d/.test(r.url()));
+        await click(button(name));
+        await drawn;
+        await expect(page.locator('html[aria-busy]')).toHaveCount(0);
+    };
     const staged = (n) => expect(page.locator('.tray-tab')).toHaveText(n);
 
     // 11: cable, link, props off, pack.
@@ -155,7 +162,7 @@ test('a craft full of mistakes is put right in 60 pointer actions and 4 Commits'
     // 14: level, now that the mounting is on the board.
     await go('Frame');
     await page.waitForTimeout(1500);
-    await click(button('Take this as level'));
+    await stage('Take this as level');
     await staged(/[12] staged/);
     await commit('level on the desk');
 
@@ -178,7 +185,7 @@ test('a craft full of mistakes is put right in 60 pointer actions and 4 Commits'
     await click(page.getByRole('link', { name: 'Slow rise' }));
     await expect(page).toHaveURL(/do=rise/);
     await hold('#rise', 'is the lowest idle output to trust');
-    await click(button('Stage this idle output'));
+    await stage('Stage this idle output');
     await staged(/[12] staged/);
     await commit('the shafts, and the idle');
 
