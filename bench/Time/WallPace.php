@@ -4,16 +4,18 @@ declare(strict_types=1);
 
 namespace Ortholex\Bench\Time;
 
+use Ortholex\Core\World\SteadyClock;
+
 /** Real time, stretched or pressed by a factor. */
 final readonly class WallPace implements Pace
 {
-    public function __construct(private float $factor = 1.0)
+    public function __construct(private SteadyClock $clock, private float $factor = 1.0)
     {
     }
 
     public function now(): float
     {
-        return microtime(true);
+        return $this->clock->now();
     }
 
     public function of(float $seconds): float

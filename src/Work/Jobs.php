@@ -9,6 +9,7 @@ use Doctrine\DBAL\ParameterType;
 use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Book\Craft;
 use Ortholex\App\Work\Process\ConsoleCommand;
+use Ortholex\Core\World\SteadyClock;
 use Symfony\Component\HttpKernel\Exception\ConflictHttpException;
 use Symfony\Component\Process\Process;
 
@@ -26,6 +27,7 @@ final readonly class Jobs
         private EntityManagerInterface $entities,
         private CraftLocks $locks,
         private string $projectFolder,
+        private SteadyClock $clock,
     ) {
     }
 
@@ -48,7 +50,7 @@ final readonly class Jobs
             }
         }
         $this->demandRoom($craft, \count($open));
-        $job = new Job($craft, $kind, $title, $parameters, microtime(true));
+        $job = new Job($craft, $kind, $title, $parameters, $this->clock->now());
         if ([] !== $open) {
             $job->state = JobState::Queued;
             $job->doing = "waits for “{$open[0]->title}”";
@@ -106,7 +108,7 @@ final readonly class Jobs
         // By one of those who look only.
         $mine = $db->executeStatement('UPDATE job SET state = ?, asked_at = ?, doing = ? WHERE id = ? AND state = ?', [
             JobState::Waiting->value,
-            microtime(true),
+            $this->clock->now(),
             'waiting to start',
             (int) $next,
             JobState::Queued->value,
@@ -136,7 +138,7 @@ final readonly class Jobs
     {
         if (JobState::Queued === $job->state) {
             $job->state = JobState::Cancelled;
-            $job->endedAt = microtime(true);
+            $job->endedAt = $this->clock->now();
             $job->message = 'Cancelled before it began.';
         } elseif ($job->isOpen()) {
             $job->cancelAsked = true;
@@ -229,7 +231,7 @@ final readonly class Jobs
         if (!$job->isOpen() || JobState::Queued === $job->state) {
             return;
         }
-        $now = microtime(true);
+        $now = $this->clock->now();
         // A job holds its craft for as long as its process lives, however long it says nothing.
         $gone = null !== $job->pid
             ? !posix_kill($job->pid, 0) || !$this->locks->isHeld($job->craft)
