@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\Bench\Time;
 
-use Ortholex\Core\World\SteadyClock;
+use Ortholex\Core\Time\SteadyClock;
 
 /** Real time, stretched or pressed by a factor. */
 final readonly class WallPace implements Pace

@@ -39,7 +39,7 @@ final readonly class ProblemListener
             || $e instanceof BadRequest;
         $disk = DiskTrouble::behind($e, $this->dataFolder);
         $status = match (true) {
-            null !== $disk => Response::HTTP_INSUFFICIENT_STORAGE,
+            null !== $disk => $disk->status,
             $e instanceof HttpExceptionInterface => $e->getStatusCode(),
             $e instanceof LinkError => 409,
             $known => 422,
@@ -68,6 +68,9 @@ final readonly class ProblemListener
         } else {
             $page = $this->twig->render('Shell/problem.html.twig', ['status' => $status, 'message' => $message, 'back' => $asker->page()]);
             $event->setResponse(new Response($page, $status));
+        }
+        if ($e instanceof HttpExceptionInterface) {
+            $event->getResponse()?->headers->add($e->getHeaders());
         }
     }
 }

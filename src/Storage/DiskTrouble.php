@@ -12,6 +12,9 @@ final readonly class DiskTrouble
     /** Result codes of SQLite. */
     private const BUSY = 5;
 
+    private const LOCKED = 6;
+    private const CORRUPT = 11;
+    private const NO_BOOK = 26;
     private const READ_ONLY = 8;
     private const INPUT_OUTPUT = 10;
     private const FULL = 13;
@@ -19,7 +22,8 @@ final readonly class DiskTrouble
     /** Even to be read the book wants a little room beside it. */
     private const CANNOT_OPEN = 14;
 
-    private function __construct(public string $words)
+    /** @param int $status of HTTP */
+    private function __construct(public string $words, public int $status = 507)
     {
     }
 
@@ -48,14 +52,23 @@ final readonly class DiskTrouble
             $code = $cause instanceof \PDOException ? $cause->errorInfo[1] ?? null : null;
             $full = "The disk is full, or a limit was met, where Ortholex keeps its book ($dataFolder). ".
                 'Make room, then link the craft and look: what was begun is written down, nothing else was changed.';
-            $words = match ($code) {
-                self::FULL, self::INPUT_OUTPUT, self::CANNOT_OPEN => $full,
-                self::READ_ONLY => "Ortholex may not write to its book ($dataFolder). Check the permissions of that folder.",
-                self::BUSY => 'The book is busy with other work. Nothing was changed; try again in a moment.',
+            $trouble = match ($code) {
+                self::FULL, self::INPUT_OUTPUT, self::CANNOT_OPEN => new self($full),
+                self::READ_ONLY => new self("Ortholex may not write to its book ($dataFolder). Check the permissions of that folder."),
+                self::BUSY, self::LOCKED => new self(
+                    'The book is busy: another program writes to it for longer than can be waited for. '.
+                        'Nothing was changed; try again in a moment.',
+                    503,
+                ),
+                self::CORRUPT, self::NO_BOOK => new self(
+                    "The book in $dataFolder is damaged and cannot be read. Bring the last backup back (“backup restore FOLDER”); ".
+                        'what is there now is kept beside it.',
+                    500,
+                ),
                 default => null,
             };
-            if (null !== $words) {
-                return new self($words);
+            if (null !== $trouble) {
+                return $trouble;
             }
         }
 

@@ -9,7 +9,7 @@ use Doctrine\DBAL\ParameterType;
 use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\Book\Craft;
 use Ortholex\App\Work\Process\ConsoleCommand;
-use Ortholex\Core\World\SteadyClock;
+use Ortholex\Core\Time\SteadyClock;
 use Symfony\Component\HttpKernel\Exception\ConflictHttpException;
 use Symfony\Component\Process\Process;
 

@@ -1,6 +1,6 @@
 // What the hostile walks share: starting and ending servers, asking them by hand, and saying figures.
 import { spawn } from 'node:child_process';
-import { existsSync, readFileSync, rmSync } from 'node:fs';
+import { readFileSync, rmSync } from 'node:fs';
 import { connect } from 'node:net';
 import { request } from 'node:http';
 import { fileURLToPath } from 'node:url';
@@ -114,11 +114,15 @@ export const raw = (port, bytes, ms = 4000) =>
 // Memory of a group of processes, MB: what is its own, and its share of what it has with others.
 export function memory(pids) {
     const of = (pid) => {
-        const path = `/proc/${pid}/smaps_rollup`;
-        const found = existsSync(path) ? /^Pss:\s+(\d+)/m.exec(readFileSync(path, 'utf8')) : null;
-        return found ? Number(found[1]) / 1024 : 0;
+        try {
+            const found = /^Pss:\s+(\d+)/m.exec(readFileSync(`/proc/${pid}/smaps_rollup`, 'utf8'));
+            return found ? Number(found[1]) / 1024 : 0;
+        } catch {
+            return 0; // It has ended since.
+        }
     };
     return pids.reduce((all, one) => all + of(one), 0);
 }
 
-export const clear = (path) => rmSync(path, { recursive: true, force: true });
+// What was ended a moment ago may still put a file there.
+export const clear = (path) => rmSync(path, { recursive: true, force: true, maxRetries: 20, retryDelay: 250 });

@@ -22,16 +22,19 @@ final readonly class Backup
     /** For whoever writes meanwhile. */
     private const WAIT_MS = 10_000;
 
-    public function __construct(private string $dataFolder)
+    /** @param int $lastPagesUs for pages that are just being put together when a backup is brought back */
+    public function __construct(private string $dataFolder, private int $lastPagesUs = 1_000_000)
     {
     }
 
     /**
+     * @param bool $damaged whether a book that cannot be read is kept as it is
+     *
      * @return int bytes kept
      *
      * @throws BackupError
      */
-    public function keep(string $to): int
+    public function keep(string $to, bool $damaged = false): int
     {
         $files = new Filesystem();
         if (file_exists($to) && (!is_dir($to) || (new Finder())->in($to)->ignoreDotFiles(false)->hasResults())) {
@@ -43,7 +46,7 @@ final readonly class Backup
         $making = "$to.making-".getmypid();
         try {
             $files->mkdir($making, 0o700);
-            self::copyBook("$this->dataFolder/".self::BOOK, "$making/".self::BOOK);
+            $this->takeBook("$making/".self::BOOK, $damaged);
             $this->copyFiles($this->dataFolder, $making);
             $list = self::hashes($making);
             $files->dumpFile("$making/".self::LIST, (string) json_encode(['at' => date('c'), 'files' => $list], \JSON_PRETTY_PRINT));
@@ -82,18 +85,78 @@ final readonly class Backup
                 throw BackupError::because("The backup is not whole: $path is missing, or not what was kept. Nothing was changed.");
             }
         }
-        $before = "$this->dataFolder/before-restore-".date('Ymd-His');
-        $this->keep($before);
+        $restoring = new Restoring($this->dataFolder);
+        $restoring->begin($from);
+        try {
+            usleep($this->lastPagesUs);
+            $this->demandRest();
+            $before = "$this->dataFolder/before-restore-".(new \DateTimeImmutable())->format('Ymd-His-u');
+            $this->keep($before, damaged: true);
+        } catch (BackupError $e) {
+            $restoring->end();
+            throw $e;
+        }
+        // What breaks off from here leaves the mark: it is half of one and half of the other.
         $files = new Filesystem();
-        // The files first: a book that says more than is there would be the worse of the two.
         foreach (self::FOLDERS as $folder) {
             if (is_dir("$from/$folder")) {
                 $files->mirror("$from/$folder", "$this->dataFolder/$folder", null, ['override' => true, 'delete' => true]);
             }
         }
-        self::copyBook("$from/".self::BOOK, "$this->dataFolder/".self::BOOK);
+        $this->putBook("$from/".self::BOOK);
+        $restoring->end();
 
         return $before;
+    }
+
+    /**
+     * Long work writes to the folder as well.
+     *
+     * @throws BackupError while some is under way
+     */
+    private function demandRest(): void
+    {
+        try {
+            $book = new \SQLite3("$this->dataFolder/".self::BOOK, \SQLITE3_OPEN_READONLY);
+            $book->enableExceptions(true);
+            $found = $book->query("SELECT title, pid FROM job WHERE state = 'running' AND pid IS NOT NULL");
+        } catch (\Exception) {
+            return; // It cannot be read, which is why a backup is brought back.
+        }
+        while (false !== $found && false !== ($job = $found->fetchArray(\SQLITE3_ASSOC))) {
+            if (\is_int($job['pid']) && posix_kill($job['pid'], 0)) {
+                $title = \is_string($job['title']) ? $job['title'] : 'work';
+                throw BackupError::because("“{$title}” is still under way. Wait for it, or cancel it. Nothing was changed.");
+            }
+        }
+    }
+
+    /** @throws BackupError */
+    private function takeBook(string $to, bool $damaged): void
+    {
+        $book = "$this->dataFolder/".self::BOOK;
+        try {
+            self::copyBook($book, $to);
+        } catch (BackupError $e) {
+            if (!$damaged || !copy($book, $to)) {
+                throw $e;
+            }
+        }
+    }
+
+    /** @throws BackupError */
+    private function putBook(string $from): void
+    {
+        $book = "$this->dataFolder/".self::BOOK;
+        try {
+            self::copyBook($from, $book);
+        } catch (BackupError) {
+            // What is there is no book any more: nothing can be written into it, and nobody reads it.
+            foreach (['', '-wal', '-shm'] as $part) {
+                @unlink($book.$part);
+            }
+            self::copyBook($from, $book);
+        }
     }
 
     private function copyFiles(string $from, string $to): void

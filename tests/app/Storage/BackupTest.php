@@ -6,8 +6,13 @@ namespace Ortholex\Tests\app\Storage;
 
 use Ortholex\App\Storage\Backup\Backup;
 use Ortholex\App\Storage\Backup\BackupError;
+use Ortholex\App\Storage\Backup\Restoring;
 use PHPUnit\Framework\TestCase;
 use Symfony\Component\Filesystem\Filesystem;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpKernel\Event\RequestEvent;
+use Symfony\Component\HttpKernel\Exception\ServiceUnavailableHttpException;
+use Symfony\Component\HttpKernel\HttpKernelInterface;
 
 /** Kept while others write, brought back whole or not at all. */
 final class BackupTest extends TestCase
@@ -83,9 +88,78 @@ final class BackupTest extends TestCase
         self::assertSame([], glob("$this->folder/*.making-*"));
     }
 
+    public function testADamagedBookIsNoHindrance(): void
+    {
+        $this->backup()->keep("$this->folder/kept");
+        $book = "$this->folder/data/ortholex.sqlite";
+        $cut = substr((string) file_get_contents($book), 0, 50_000);
+        foreach (['cut' => $cut, 'no book' => str_repeat('x', 90_000), 'empty' => ''] as $what => $bytes) {
+            foreach (['-wal', '-shm'] as $part) {
+                @unlink($book.$part);
+            }
+            file_put_contents($book, $bytes);
+            $before = $this->backup()->restore("$this->folder/kept");
+            self::assertSame(300, $this->rows('data'), $what);
+            self::assertFileExists("$before/ortholex.sqlite");
+            (new Filesystem())->remove($before);
+        }
+    }
+
+    public function testWhileItIsBroughtBackNobodyReadsHalfOfIt(): void
+    {
+        $restoring = new Restoring("$this->folder/data");
+        $restoring->onRequest($this->request());
+        $restoring->begin('/kept');
+        self::assertStringContainsString('just being brought back', $this->refused($restoring));
+        // Its process is gone, and it was not done.
+        $mark = "$this->folder/data/.restoring";
+        file_put_contents($mark, str_replace((string) getmypid(), '999999999', (string) file_get_contents($mark)));
+        self::assertStringContainsString('Bringing back /kept was broken off', $this->refused($restoring));
+        file_put_contents($mark, 'x');
+        self::assertStringContainsString('Bringing back the backup was broken off', $this->refused($restoring));
+        $this->backup()->keep("$this->folder/kept");
+        $this->backup()->restore("$this->folder/kept");
+        $restoring->onRequest($this->request());
+        self::assertFileDoesNotExist($mark);
+    }
+
+    public function testItWaitsForWorkThatWritesThere(): void
+    {
+        $this->backup()->keep("$this->folder/kept");
+        $book = $this->book('data');
+        $book->exec('CREATE TABLE job (title TEXT, state TEXT, pid INTEGER)');
+        $book->exec("INSERT INTO job VALUES ('Long gone', 'running', 999999999), ('Fly a card', 'running', ".getmypid().')');
+        try {
+            $this->backup()->restore("$this->folder/kept");
+            self::fail('It was taken away under it.');
+        } catch (BackupError $e) {
+            self::assertStringContainsString('“Fly a card” is still under way', $e->getMessage());
+        }
+        self::assertSame([], glob("$this->folder/data/before-restore-*"));
+        self::assertFileDoesNotExist("$this->folder/data/.restoring");
+        $book->exec("UPDATE job SET state = 'done'");
+        $this->backup()->restore("$this->folder/kept");
+        self::assertSame(300, $this->rows('data'));
+    }
+
+    private function refused(Restoring $restoring): string
+    {
+        try {
+            $restoring->onRequest($this->request());
+            self::fail('It was let in.');
+        } catch (ServiceUnavailableHttpException $e) {
+            return $e->getMessage();
+        }
+    }
+
+    private function request(): RequestEvent
+    {
+        return new RequestEvent(self::createStub(HttpKernelInterface::class), new Request(), HttpKernelInterface::MAIN_REQUEST);
+    }
+
     private function backup(): Backup
     {
-        return new Backup("$this->folder/data");
+        return new Backup("$this->folder/data", 0);
     }
 
     private function book(string $of): \SQLite3

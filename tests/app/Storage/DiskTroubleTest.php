@@ -16,6 +16,9 @@ final class DiskTroubleTest extends TestCase
     public static function codes(): iterable
     {
         yield 'busy' => [5, 'try again in a moment'];
+        yield 'locked' => [6, 'try again in a moment'];
+        yield 'damaged' => [11, 'The book in /data is damaged'];
+        yield 'no book' => [26, 'Bring the last backup back'];
         yield 'read-only' => [8, 'may not write to its book (/data)'];
         yield 'input or output' => [10, 'The disk is full, or a limit was met'];
         yield 'full' => [13, 'The disk is full, or a limit was met'];

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Ortholex\Core\World;
+namespace Ortholex\Core\Time;
 
 /**
  * Seconds that only go forward, the same in every process: the machine's time since it was switched on, and what stands in a file of

@@ -2,9 +2,9 @@
 
 declare(strict_types=1);
 
-namespace Ortholex\Tests\core\World;
+namespace Ortholex\Tests\core\Time;
 
-use Ortholex\Core\World\SteadyClock;
+use Ortholex\Core\Time\SteadyClock;
 use PHPUnit\Framework\TestCase;
 
 /** What lasts, lasts as long as it lasts, whatever becomes of the clock on the wall. */
