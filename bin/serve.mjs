@@ -20,6 +20,8 @@ const MOST_BODY = 8 * 1024 * 1024;
 const MOST_WAITING = 512;
 // What a reader has not taken yet is kept here so far, and then on disk.
 const MOST_UNREAD = 4 * 1024 * 1024;
+// An answer is held back so far, so that one that breaks off is nobody's.
+const MOST_HELD = 1024 * 1024;
 const OURS = /^(localhost|127(\.\d{1,3}){3}|\[::1\])(:\d{1,5})?$/;
 const TYPES = {
     '.css': 'text/css; charset=utf-8',
@@ -250,15 +252,27 @@ function built(req, res, path) {
     return true;
 }
 
-// What PHP answers is taken as fast as it comes, and given as fast as it is read.
-async function relay(answer, res, done) {
+// What PHP answers is taken as fast as it comes, and given as fast as it is read. It is held until it is whole, or much: where PHP dies
+// before that, nobody has seen anything of it, and the page is asked for once more.
+async function relay(answer, res, done, lost) {
     const headers = { ...answer.headers };
     for (const name of ['connection', 'date', 'host', 'transfer-encoding', 'x-powered-by']) delete headers[name];
-    res.writeHead(answer.statusCode, headers);
+    const held = [];
+    let bytes = 0;
+    const give = () => {
+        res.writeHead(answer.statusCode, headers);
+        for (const piece of held.splice(0)) res.write(piece);
+    };
     let spool = null;
     const path = join(spools, randomBytes(8).toString('hex'));
     try {
         for await (const piece of answer) {
+            bytes += piece.length;
+            if (!res.headersSent) {
+                held.push(piece);
+                if (bytes > MOST_HELD) give();
+                continue;
+            }
             if (!spool && res.writableLength < MOST_UNREAD) {
                 res.write(piece);
                 continue;
@@ -270,6 +284,11 @@ async function relay(answer, res, done) {
             await spool.write(piece);
         }
         done();
+        if (res.destroyed) {
+            await spool?.close();
+            return;
+        }
+        if (!res.headersSent) give();
         if (!spool) {
             res.end();
             return;
@@ -279,10 +298,13 @@ async function relay(answer, res, done) {
         res.on('close', () => rest.destroy());
         rest.pipe(res);
     } catch {
+        if (!res.headersSent && !res.destroyed) {
+            lost();
+            return;
+        }
         // PHP died, or the disk is full: what was sent is no whole answer, and the browser is told so.
         res.destroy();
         await spool?.close().catch(() => {});
-    } finally {
         done();
     }
 }
@@ -306,24 +328,24 @@ function pass(req, res, body, done, until = Date.now() + 20_000) {
     let answered = false;
     behind.under += 1;
     up.on('close', () => (behind.under -= 1));
-    up.on('response', (answer) => {
-        answered = true;
-        relay(answer, res, done);
-    });
-    up.on('error', (error) => {
-        if (answered || res.destroyed) {
-            done();
-            return;
-        }
-        // Nothing was sent yet, or it was only asked: then it may be sent again, to whatever stands there then.
-        const again = error.code === 'ECONNREFUSED' || req.method === 'GET' || req.method === 'HEAD';
-        if (again && Date.now() < until) {
+    // Nothing was sent yet, or it was only asked: then it may be sent again, to whatever stands there then.
+    const lost = (again) => {
+        if ((again || req.method === 'GET' || req.method === 'HEAD') && Date.now() < until) {
             setTimeout(() => (res.destroyed ? done() : pass(req, res, body, done, until)), 100);
             return;
         }
         done();
         if (!res.headersSent)
             refuse(res, 502, 'The work behind this page ended without an answer. Load it anew, and look what became of it.');
+    };
+    up.on('response', (answer) => {
+        answered = true;
+        relay(answer, res, done, () => lost(false));
+    });
+    up.on('error', (error) => {
+        if (answered) return;
+        if (res.destroyed) done();
+        else lost(error.code === 'ECONNREFUSED');
     });
     res.up = up;
     up.end(body);

@@ -101,9 +101,12 @@ final readonly class DriveTrain
         if (MotorSignal::in(SettingSet::of($s->running))->isDigital()) {
             return $s->spinPct;
         }
-        $esc = $s->esc($pad);
+        $held = SettingSet::of($s->esc($pad)->settings);
+        $rows = EscTable::rows();
+        $low = $held->number(EscTable::LOW, (float) $rows[EscTable::LOW]->default);
+        $high = $held->number(EscTable::HIGH, (float) $rows[EscTable::HIGH]->default);
 
-        return max(0.0, (100 * (1000 + 10 * $s->spinPct - $esc->lowUs)) / ($esc->highUs - $esc->lowUs));
+        return max(0.0, (100 * (MotorSignal::pulseUs($s->spinPct) - $low)) / ($high - $low));
     }
 
     /** Which way the motor on a pad turns when driven: its wires, and the direction set in its ESC. */
@@ -164,11 +167,11 @@ final readonly class DriveTrain
             }
             if ($analogue && TeachStep::Full === $s->teach && !$esc->tookUpperEnd) {
                 $esc->tookUpperEnd = true;
-                $esc->highUs = 2000.0;
+                $esc->settings[EscTable::HIGH] = MotorSignal::FULL_US;
                 $s->tones[] = Tone::TwoRising;
             } elseif ($analogue && TeachStep::Zero === $s->teach && $esc->tookUpperEnd) {
                 $esc->tookUpperEnd = false;
-                $esc->lowUs = 1000.0;
+                $esc->settings[EscTable::LOW] = MotorSignal::ZERO_US;
                 $s->tones[] = Tone::ThreeFalling;
             } elseif (null === $s->teach && [] === $s->tones) {
                 $s->tones[] = Tone::PowerOn;

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\Bench\Esc;
 
 use Ortholex\Bench\Power\Mode;
+use Ortholex\Core\Settings\EscTable;
 use Ortholex\Core\Settings\Migration\FormerNames;
 
 /** What one ESC's processor and memory hold; survives everything that its real one would. */
@@ -19,11 +20,6 @@ final class EscState
     /** @var array<string, float|int|bool|string> by key */
     public array $settings = [];
 
-    /** End points it was taught for analogue signals, µs; from the factory they are rough. */
-    public float $lowUs = 1060.0;
-
-    public float $highUs = 1860.0;
-
     /** It is being taught, and took the upper end. */
     public bool $tookUpperEnd = false;
 
@@ -37,8 +33,6 @@ final class EscState
             'switchingKhz' => $this->switchingKhz,
             'keptFamily' => $this->keptFamily,
             'settings' => $this->settings,
-            'lowUs' => $this->lowUs,
-            'highUs' => $this->highUs,
             'tookUpperEnd' => $this->tookUpperEnd,
         ];
     }
@@ -60,6 +54,13 @@ final class EscState
             $given = \is_array($data) ? $data[$name] ?? null : null;
             if (get_debug_type($given) === get_debug_type($value)) {
                 $state->{$name} = $given;
+            }
+        }
+        // End points that were not settings yet.
+        foreach ([EscTable::LOW => 'lowUs', EscTable::HIGH => 'highUs'] as $key => $former) {
+            $given = \is_array($data) ? $data[$former] ?? null : null;
+            if (\is_float($given)) {
+                $state->settings[$key] ??= $given;
             }
         }
         $mode = \is_array($data) ? $data['mode'] ?? null : null;

@@ -175,7 +175,7 @@ final readonly class FlightSimulator
             $sortie->plan,
             $control->feel,
             $angle ? $set->number('angle.full_tilt_deg', 50) : null,
-            max(0.05, ($this->hoverThrottle() - $control->idlePct / 100) / (1 - $control->idlePct / 100)),
+            max(0.05, (100 * $this->hoverThrottle() - $control->idlePct) / ($control->topPct - $control->idlePct)),
             $aloft ? 0.0 : 2.0,
         );
         $uplink = new Uplink($pilot, $levers, $sortie->road, $sortie->off, ArmedBy::Stick === ArmedBy::in($set), $aloft);

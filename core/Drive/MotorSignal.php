@@ -9,6 +9,9 @@ use Ortholex\Core\Craft\SettingSet;
 /** How outputs are sent to the ESCs: as the length of a pulse, or as a number. */
 enum MotorSignal: string
 {
+    public const ZERO_US = 1000.0;
+    public const FULL_US = 2000.0;
+
     case Pwm = 'pwm';
     case Oneshot125 = 'oneshot125';
     case Dshot150 = 'dshot150';
@@ -19,6 +22,12 @@ enum MotorSignal: string
     public static function in(SettingSet $set): self
     {
         return self::tryFrom($set->text('motors.protocol')) ?? self::Dshot300;
+    }
+
+    /** The pulse that stands for an output in %, in µs; the faster kinds send the same, divided. */
+    public static function pulseUs(float $outputPct): float
+    {
+        return self::ZERO_US + ((self::FULL_US - self::ZERO_US) * $outputPct) / 100;
     }
 
     public function isDigital(): bool

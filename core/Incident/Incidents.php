@@ -20,7 +20,7 @@ use Ortholex\Core\Incident\Saying\Kind;
  */
 final readonly class Incidents
 {
-    public const FULL_PCT = 97.0;
+    public const FULL = 0.97;
     public const MERGE_S = 0.5;
 
     /** What a craft short of a motor does afterwards belongs to its loss for so long. */

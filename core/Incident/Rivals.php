@@ -33,7 +33,7 @@ final readonly class Rivals
     /** Outputs at their ends for this share of the time. */
     private const AT_ENDS = 0.3;
 
-    private const END_PCT = 99.0;
+    private const END = 0.99;
 
     /** Least output as the flight knows it, and a little. */
     private const FLOOR_PCT = 1.0;
@@ -133,9 +133,10 @@ final readonly class Rivals
         $hits = 0;
         $least = array_map(static fn (array $output): float => [] === $output ? 100.0 : min($output), $s->run->outputs);
         $floor = self::FLOOR_PCT + min([100.0, ...$least]);
+        $end = self::END * $s->run->topPct;
         for ($i = $from; $i <= $to; ++$i) {
             foreach ($s->run->outputs as $output) {
-                if ($output[$i] >= self::END_PCT || $output[$i] <= $floor) {
+                if ($output[$i] >= $end || $output[$i] <= $floor) {
                     ++$hits;
                     break;
                 }

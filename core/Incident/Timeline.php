@@ -41,7 +41,7 @@ final readonly class Timeline
         }
         foreach ($run->outputs as $m => $output) {
             for ($i = $onset; $i <= $end; ++$i) {
-                if (($output[$i] ?? 0) >= Incidents::FULL_PCT) {
+                if (($output[$i] ?? 0) >= Incidents::FULL * $run->topPct) {
                     $events[] = new IncidentEvent($at($i), Fact::of(EventCode::CalledForFull, place: $places[$m]));
                     break;
                 }

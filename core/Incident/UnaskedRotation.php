@@ -79,6 +79,7 @@ final readonly class UnaskedRotation
         $n = $run->count();
         $full = (int) ceil(self::FULL_S / $run->stepS);
         $least = (int) ceil(self::LASTS_S / $run->stepS);
+        $called = Incidents::FULL * $run->topPct;
         $held = array_fill(0, \count($run->outputs), 0);
         $signs = [];
         $hits = 0;
@@ -87,7 +88,7 @@ final readonly class UnaskedRotation
             $hits = $off > $limit ? $hits + 1 : 0;
             $sign = $hits >= $least || self::isWild($run, $i);
             foreach ($run->outputs as $m => $output) {
-                $held[$m] = $output[$i] >= Incidents::FULL_PCT ? $held[$m] + 1 : 0;
+                $held[$m] = $output[$i] >= $called ? $held[$m] + 1 : 0;
                 if ($held[$m] >= $full && ($run->throttle[$i] ?? 50.0) < self::FULL_THROTTLE_PCT && $off > 0.5 * $limit) {
                     $sign = true;
                 }

@@ -161,6 +161,7 @@ final readonly class LoamTable
             ),
             Setting::flag('motors.rpm_feedback', SettingGroup::Motors, false, restart: true),
             Setting::number('motors.idle_pct', SettingGroup::Motors, '%', 5.0, 0, 20, 0.1, since: '26.01'),
+            Setting::number('motors.top_pct', SettingGroup::Motors, '%', 100.0, 75, 100, 0.5, since: '26.01'),
             Setting::flag('motors.still_when_armed', SettingGroup::Motors, false),
             Setting::whole('motors.rotor_magnets', SettingGroup::Motors, 14, 4, 36),
             Setting::flag('motors.air_mode', SettingGroup::Motors, true),

@@ -23,5 +23,6 @@ enum SettingGroup: string
     case Commutation = 'commutation';
     case Braking = 'braking';
     case Limits = 'limits';
+    case EndPoints = 'end_points';
     case Sounds = 'sounds';
 }

@@ -11,10 +11,12 @@ use Ortholex\App\Page\FrameDrawing;
 use Ortholex\App\Words\Words;
 use Ortholex\Core\Airframe\Airframe;
 use Ortholex\Core\Craft\SettingSet;
+use Ortholex\Core\Drive\MotorSignal;
 use Ortholex\Core\Esc\EscIdentity;
 use Ortholex\Core\Fact\Fact;
 use Ortholex\Core\Settings\EscTable;
 use Ortholex\Core\Settings\Inability;
+use Ortholex\Core\Settings\SettingGroup;
 
 /** What sheet 16 shows: what the ESCs have in common, and at each place what departs from it. */
 final readonly class EscView
@@ -129,7 +131,12 @@ final readonly class EscView
             $values = array_map($of, array_filter($escs));
             $groups['What they are'][] = new EscRow($key, $label, $unit, self::FACTS[$key], null, $values, [], []);
         }
+        $digital = MotorSignal::in($base->with($staged))->isDigital();
         foreach (EscTable::rows() as $key => $setting) {
+            // A number has no length: with a digital signal end points mean nothing.
+            if ($digital && SettingGroup::EndPoints === $setting->group) {
+                continue;
+            }
             $values = $changes = $unable = [];
             foreach ($escs as $place => $esc) {
                 $name = "esc.$place.$key";

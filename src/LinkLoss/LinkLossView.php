@@ -180,9 +180,10 @@ final readonly class LinkLossView
             return null;
         }
         $idle = $this->preview->flag('motors.still_when_armed') ? 0.0 : $this->preview->number('motors.idle_pct', 5);
+        $top = $this->preview->number('motors.top_pct', 100);
         [$full, $empty] = $this->volts();
         $law = SinkSpeed::of($this->hover[0]->hoverPct, $this->hover[0]->packV);
 
-        return new SinkPlot($law, $full, $empty, $idle + ($throttle * (100 - $idle)) / 100, $idle);
+        return new SinkPlot($law, $full, $empty, $idle + ($throttle * ($top - $idle)) / 100, $idle);
     }
 }

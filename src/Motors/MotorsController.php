@@ -48,6 +48,7 @@ final class MotorsController extends SheetController
         'motors.loop_rate_hz',
         'motors.idle_pct',
         'motors.idle_permille',
+        'motors.top_pct',
         'motors.still_when_armed',
     ];
 

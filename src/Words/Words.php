@@ -104,7 +104,7 @@ final readonly class Words
     /** A whole group of settings, as a heading. */
     public function group(SettingGroup $group): string
     {
-        return ucfirst($group->value);
+        return ucfirst(str_replace('_', ' ', $group->value));
     }
 
     /** What a flight by a card is for. */

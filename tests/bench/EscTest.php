@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\Tests\bench;
 
+use Ortholex\Bench\Esc\EscState;
 use Ortholex\Bench\Power\Mode;
 use Ortholex\Bench\Shelf\ShelfMaker;
 use Ortholex\Core\Craft\SettingSet;
@@ -181,7 +182,7 @@ final class EscTest extends BenchCase
         $client->teach(TeachStep::Zero);
         self::assertSame(array_fill(0, 4, Tone::ThreeFalling), \array_slice($this->world->store->peek()->tones, 4));
         $client->teach(TeachStep::End);
-        self::assertSame([1000.0, 2000.0], [$this->world->store->peek()->esc(3)->lowUs, $this->world->store->peek()->esc(3)->highUs]);
+        self::assertSame([1000.0, 2000.0], $this->endPoints(3));
         self::refuses('take the pack off first', static fn () => $client->teach(TeachStep::Full));
         $this->world->move('pack', '0');
         $client->writeSetting('motors.protocol', 'dshot300');
@@ -227,5 +228,48 @@ final class EscTest extends BenchCase
             return;
         }
         self::fail("Nothing said “{$words}”.");
+    }
+
+    public function testEndPointsAreReadAndTypedAsSettingsAndMoveTheMotorsAsTheySay(): void
+    {
+        $client = $this->plug();
+        $client->identity();
+        $this->world->move('props', '0');
+        $client->writeSetting('motors.protocol', 'pwm');
+        $this->world->move('pack', '1');
+        $esc = new EscClient($client, 3);
+        self::assertSame([1060.0, 1860.0], $this->endPoints(3), 'rough from the factory');
+        self::assertSame(1860.0, $esc->readSettings()['high_us']);
+        // 7 % is sent as 1,070 µs: a tenth of a hundredth over the low end of 1,060, and nothing at all over 1,080.
+        $client->spin(3, 7);
+        self::assertEqualsWithDelta(100 * 10 / 800, $this->felt(3), 1e-9);
+        $esc->writeSettings(SettingSet::of(['low_us' => 1080.0]));
+        self::assertSame([1080.0, 1860.0], $this->endPoints(3));
+        $client->spin(3, 7);
+        self::assertSame(0.0, $this->felt(3));
+        $esc->writeSettings(SettingSet::of(['low_us' => 1000.0, 'high_us' => 2000.0]));
+        $client->spin(3, 7);
+        self::assertEqualsWithDelta(7.0, $this->felt(3), 1e-9);
+        self::refuses('1700', static fn () => $esc->writeSettings(SettingSet::of(['high_us' => 1500.0])));
+    }
+
+    public function testWhatAnEarlierBenchKeptBesideTheSettingsIsTakenOver(): void
+    {
+        $state = EscState::fromMixed(['family' => 'Withy', 'settings' => ['advance_deg' => 15.0], 'lowUs' => 1000.0, 'highUs' => 2000.0]);
+        self::assertEquals(['advance_deg' => 15.0, 'low_us' => 1000.0, 'high_us' => 2000.0], $state->settings);
+        self::assertEquals($state, EscState::fromMixed($state->toArray()));
+    }
+
+    /** @return array{mixed, mixed} low and high, µs */
+    private function endPoints(int $pad): array
+    {
+        $held = $this->world->store->peek()->esc($pad)->settings;
+
+        return [$held['low_us'] ?? null, $held['high_us'] ?? null];
+    }
+
+    private function felt(int $pad): float
+    {
+        return $this->world->drive->felt($this->world->store->peek(), $pad);
     }
 }

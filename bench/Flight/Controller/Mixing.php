@@ -29,17 +29,18 @@ final readonly class Mixing
             $low = min($low, $v);
             $high = max($high, $v);
         }
-        $room = 100 - $idle;
+        $top = $this->control->topPct;
+        $room = $top - $idle;
         $scale = $high - $low > $room ? $room / ($high - $low) : 1.0;
         $base = $idle + ($throttle * $room) / 100;
         if ($airMode) {
-            $base = max($idle - $low * $scale, min(100 - $high * $scale, $base));
+            $base = max($idle - $low * $scale, min($top - $high * $scale, $base));
         } else {
-            $base = min(100 - $high * $scale, $base);
+            $base = min($top - $high * $scale, $base);
         }
         $send = [];
         foreach ($want as $v) {
-            $send[] = max($idle, min(100.0, $base + $v * $scale));
+            $send[] = max($idle, min($top, $base + $v * $scale));
         }
 
         return $send;

@@ -6,6 +6,7 @@ namespace Ortholex\Core\Incident\Motion;
 
 use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\FlightLog\FlightLog;
+use Ortholex\Core\FlightLog\OutputTop;
 use Ortholex\Core\FlightLog\Segment;
 use Ortholex\Core\FlightLog\Traces;
 use Ortholex\Core\Signal\Statistics;
@@ -33,6 +34,7 @@ final readonly class FlightRun
      * @param list<list<float>>      $unasked  by axis: rotation outside all that was asked lately, deg/s
      * @param list<list<float>>      $outputs  by motor, %
      * @param list<list<float>|null> $rpm      by motor, null where it was not logged
+     * @param float                  $topPct   the upper end of the outputs over the whole flight, %
      * @param list<float>            $throttle %; empty where it was not logged
      * @param list<int>              $glitches steps at which a rate was out and back within a moment
      * @param list<float>            $supply   pack voltage over that of the whole flight's median; empty where it was not logged
@@ -47,6 +49,7 @@ final readonly class FlightRun
         public array $unasked,
         public array $outputs,
         public array $rpm,
+        public float $topPct,
         public array $throttle,
         public array $supply,
         public array $glitches,
@@ -63,9 +66,10 @@ final readonly class FlightRun
         }
         $factor = max(1, (int) round(self::STEP_S * $log->clock->rateHz));
         $runs = [];
+        $top = OutputTop::ofLog($log);
         foreach ($log->clock->segments as $segment) {
             if ($segment->count >= self::LEAST_STEPS * $factor) {
-                $runs[] = self::ofSegment($log, $segment, $factor, \count($runs));
+                $runs[] = self::ofSegment($log, $segment, $factor, \count($runs), $top);
             }
         }
 
@@ -106,7 +110,7 @@ final readonly class FlightRun
         return max(abs($this->unasked[0][$step]), abs($this->unasked[1][$step]), abs($this->unasked[2][$step]));
     }
 
-    private static function ofSegment(FlightLog $log, Segment $segment, int $factor, int $number): self
+    private static function ofSegment(FlightLog $log, Segment $segment, int $factor, int $number, float $topPct): self
     {
         $column = static fn (string $name): array => Statistics::decimated(
             $log->column($name)->values($segment->first, $segment->count),
@@ -138,6 +142,7 @@ final readonly class FlightRun
             [] === $set ? [] : Asked::outside($rate, $set, $stepS),
             array_map(static fn (string $p): array => $column("output_{$p}_pct"), $places),
             array_map(static fn (string $p): ?array => $log->has("rpm_$p") ? $column("rpm_$p") : null, $places),
+            $topPct,
             $log->has('throttle_pct') ? $column('throttle_pct') : [],
             self::supply($log->has('battery_v') ? $column('battery_v') : []),
             $glitches,

@@ -14,6 +14,9 @@ enum ClashCode: string implements Code
     case FeedbackWithoutDigitalSignal = 'clash.feedback_without_digital_signal';
     case SignalLongerThanLoop = 'clash.signal_longer_than_loop';
     case SignalAndAnswerLongerThanLoop = 'clash.signal_and_answer_longer_than_loop';
+    case IdleBelowEndPoint = 'clash.idle_below_end_point';
+    case FullAboveOutputs = 'clash.full_above_outputs';
+    case EndPointsApart = 'clash.end_points_apart';
     case NoFeelCurve = 'clash.no_feel_curve';
     case SpanNotRising = 'clash.span_not_rising';
     case NoThrottleCurve = 'clash.no_throttle_curve';

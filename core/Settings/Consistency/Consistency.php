@@ -32,6 +32,7 @@ final readonly class Consistency
             new Rule\NotchesNeedFeedback(),
             new Rule\FeedbackNeedsDigitalSignal(),
             new Rule\SignalFitsLoop(),
+            new Rule\EndPointsMeetOutputs(),
             new Rule\FeelHasCurve(),
             new Rule\ThrottleHasCurve(),
             new Rule\SpansRise(),

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\Core\Step\Confidence;
 
 use Ortholex\Core\FlightLog\FlightLog;
+use Ortholex\Core\FlightLog\OutputTop;
 use Ortholex\Core\FlightLog\Segment;
 use Ortholex\Core\Step\StepOfSize;
 use Ortholex\Core\Step\StepResult;
@@ -12,7 +13,8 @@ use Ortholex\Core\Step\StepResult;
 /** When outputs stood at their ends, over a whole flight; counted once for all axes and all who ask. */
 final readonly class OutputEnds
 {
-    private const FULL_PCT = 99.0;
+    /** Of the highest that is ever sent. */
+    private const FULL = 0.99;
 
     /** Over the lowest output of the flight; outputs that never come lower than the second have no floor that counts. */
     private const FLOOR_PCT = 0.3;
@@ -55,6 +57,7 @@ final readonly class OutputEnds
             return null;
         }
         $floor = $floor > self::HIGHEST_FLOOR_PCT ? -\INF : $floor + self::FLOOR_PCT;
+        $end = self::FULL * OutputTop::of(array_map(array_values(...), array_values($most)));
         $held = [];
         $full = $looked = 0;
         foreach ($least as $s => $lows) {
@@ -62,8 +65,8 @@ final readonly class OutputEnds
             $before = [0];
             foreach ($lows as $k => $low) {
                 $high = $most[$s][$k] ?? $low;
-                $full += $high >= self::FULL_PCT ? 1 : 0;
-                $sum += $high >= self::FULL_PCT || $low <= $floor ? 1 : 0;
+                $full += $high >= $end ? 1 : 0;
+                $sum += $high >= $end || $low <= $floor ? 1 : 0;
                 $before[] = $sum;
                 ++$looked;
             }

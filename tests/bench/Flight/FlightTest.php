@@ -12,6 +12,7 @@ use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\FlightLog\FlightLog;
+use Ortholex\Core\FlightLog\OutputTop;
 use Ortholex\Core\FlightLog\Reading\LogReader;
 use Ortholex\Core\Incident\Incidents;
 use Ortholex\Core\LogCheck\Card;
@@ -19,6 +20,7 @@ use Ortholex\Core\Report\FlightAnalysis;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Signal\Statistics;
 use Ortholex\Core\Signal\Welch;
+use Ortholex\Core\Step\Confidence\OutputEnds;
 use Ortholex\Core\Tuning\GainSet;
 use Ortholex\Core\Tuning\GainTuner;
 use Ortholex\Core\Tuning\LoopPrediction;
@@ -181,6 +183,14 @@ final class FlightTest extends TestCase
     }
 
     #[Group('slow')]
+    public function testALowerTopOutputIsFlownAndFoundInTheLog(): void
+    {
+        $log = $this->fly(['motors.top_pct' => 80.0], Card::FlipSet, 12);
+        self::assertSame(80.0, OutputTop::ofLog($log));
+        self::assertGreaterThan(0.003, OutputEnds::of($log)->full ?? 0.0, 'flips ask for all there is');
+        self::assertSame(100.0, OutputTop::ofLog($this->fly([], Card::HoverAndClimb, 12)));
+    }
+
     public function testTheClimbCoversEveryThrottle(): void
     {
         $bins = array_fill(0, 50, 0);

@@ -107,6 +107,15 @@ final class PartsTest extends TestCase
         }
         self::assertSame([5.0, 5.0, 5.0, 5.0], $mixing->outputs([0.0, 0.0, 0.0], 0.0, 5.0, true));
         self::assertSame([100.0, 100.0, 100.0, 100.0], $mixing->outputs([0.0, 0.0, 0.0], 100.0, 5.0, false));
+        // A lower top is the end of all of it: full throttle sends it, and differences keep within the room that is left.
+        $limited = new Mixing(FlightControl::of(self::settings(['motors.top_pct' => 90.0]), self::HZ));
+        self::assertSame([90.0, 90.0, 90.0, 90.0], $limited->outputs([0.0, 0.0, 0.0], 100.0, 5.0, false));
+        for ($n = 0; $n < 500; ++$n) {
+            $command = [80 * $dice->next(), 80 * $dice->next(), 60 * $dice->next()];
+            $outputs = $limited->outputs($command, 100 * ($dice->next() + 0.5), 5.0, true);
+            self::assertGreaterThanOrEqual(5.0, min($outputs));
+            self::assertLessThanOrEqual(90.0 + 1e-9, max($outputs));
+        }
     }
 
     /** A steady error: P at once, I by its time, D nothing once it rests. */

@@ -126,7 +126,7 @@ final class EscTest extends TestCase
         self::assertNull(EscTable::unable('direction', self::esc('Bracken')));
         self::assertSame(Inability::OnlyBootloaderRuns, EscTable::unable('direction', self::esc(''))?->code);
         self::assertSame(
-            ['direction', 'advance_deg', 'brake_on_slow_down', 'starting_current_pct', 'tone_loudness_pct'],
+            ['direction', 'advance_deg', 'brake_on_slow_down', 'starting_current_pct', 'low_us', 'high_us', 'tone_loudness_pct'],
             EscTable::defaults(self::esc('Bracken'))->names(),
         );
     }

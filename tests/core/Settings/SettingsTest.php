@@ -250,6 +250,30 @@ final class SettingsTest extends TestCase
             self::codes(['pack.warn_cell_v' => 3.6, 'pack.flight_end_cell_v' => 3.6]),
             'a warning at the last level is none',
         );
+        $ends = static fn (float $low, float $high, float ...$of): array => [
+            'motors.protocol' => 'oneshot125', 'pad.1.drives' => 'rear_left', 'pad.2.drives' => 'front_left', 'motors.idle_pct' => 5.0,
+            'esc.rear_left.low_us' => $low, 'esc.rear_left.high_us' => $high,
+            'esc.front_left.low_us' => $of[0] ?? $low, 'esc.front_left.high_us' => $of[1] ?? $high,
+        ];
+        self::assertSame([], self::ends($ends(1049, 2000)));
+        self::assertSame([ClashCode::IdleBelowEndPoint], self::ends($ends(1050, 2000)), '5 % is sent as 1,050 µs');
+        self::assertSame([ClashCode::FullAboveOutputs], self::ends($ends(1000, 2001)));
+        self::assertSame([], self::ends($ends(1000, 2000, 1003, 1997)));
+        self::assertSame([ClashCode::EndPointsApart], self::ends($ends(1000, 2000, 1004)));
+        self::assertSame([ClashCode::EndPointsApart], self::ends($ends(1000, 2000, 1000, 1990)));
+        self::assertSame([], self::ends(['motors.protocol' => 'dshot300'] + $ends(1200, 2200, 900)), 'a number has no length');
+    }
+
+    /**
+     * @param array<string, float|string> $changed
+     *
+     * @return list<Code> those of end points
+     */
+    private static function ends(array $changed): array
+    {
+        $of = [ClashCode::IdleBelowEndPoint, ClashCode::FullAboveOutputs, ClashCode::EndPointsApart];
+
+        return array_values(array_filter(self::codes($changed), static fn (Code $code): bool => \in_array($code, $of, true)));
     }
 
     /**
