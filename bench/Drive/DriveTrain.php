@@ -18,6 +18,7 @@ use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Drive\MotorSignal;
 use Ortholex\Core\Drive\TeachStep;
 use Ortholex\Core\Drive\Tone;
+use Ortholex\Core\Esc\EndPoint;
 use Ortholex\Core\Settings\EscTable;
 
 /** The ESCs and motors of a craft as they hang on its pads: what they make of power and of the outputs. */
@@ -101,10 +102,9 @@ final readonly class DriveTrain
         if (MotorSignal::in(SettingSet::of($s->running))->isDigital()) {
             return $s->spinPct;
         }
-        $held = SettingSet::of($s->esc($pad)->settings);
-        $rows = EscTable::rows();
-        $low = $held->number(EscTable::LOW, (float) $rows[EscTable::LOW]->default);
-        $high = $held->number(EscTable::HIGH, (float) $rows[EscTable::HIGH]->default);
+        $held = $s->esc($pad)->settings;
+        $low = EndPoint::Low->of($held);
+        $high = EndPoint::High->of($held);
 
         return max(0.0, (100 * (MotorSignal::pulseUs($s->spinPct) - $low)) / ($high - $low));
     }
@@ -167,11 +167,11 @@ final readonly class DriveTrain
             }
             if ($analogue && TeachStep::Full === $s->teach && !$esc->tookUpperEnd) {
                 $esc->tookUpperEnd = true;
-                $esc->settings[EscTable::HIGH] = MotorSignal::FULL_US;
+                $esc->settings[EndPoint::High->value] = MotorSignal::FULL_US;
                 $s->tones[] = Tone::TwoRising;
             } elseif ($analogue && TeachStep::Zero === $s->teach && $esc->tookUpperEnd) {
                 $esc->tookUpperEnd = false;
-                $esc->settings[EscTable::LOW] = MotorSignal::ZERO_US;
+                $esc->settings[EndPoint::Low->value] = MotorSignal::ZERO_US;
                 $s->tones[] = Tone::ThreeFalling;
             } elseif (null === $s->teach && [] === $s->tones) {
                 $s->tones[] = Tone::PowerOn;

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\Bench\Esc;
 
 use Ortholex\Bench\Power\Mode;
-use Ortholex\Core\Settings\EscTable;
+use Ortholex\Core\Esc\EndPoint;
 use Ortholex\Core\Settings\Migration\FormerNames;
 
 /** What one ESC's processor and memory hold; survives everything that its real one would. */
@@ -57,7 +57,7 @@ final class EscState
             }
         }
         // End points that were not settings yet.
-        foreach ([EscTable::LOW => 'lowUs', EscTable::HIGH => 'highUs'] as $key => $former) {
+        foreach ([EndPoint::Low->value => 'lowUs', EndPoint::High->value => 'highUs'] as $key => $former) {
             $given = \is_array($data) ? $data[$former] ?? null : null;
             if (\is_float($given)) {
                 $state->settings[$key] ??= $given;

@@ -6,6 +6,7 @@ namespace Ortholex\Core\Settings;
 
 use Ortholex\Core\Craft\Place;
 use Ortholex\Core\Craft\SettingSet;
+use Ortholex\Core\Esc\EndPoint;
 use Ortholex\Core\Esc\EscIdentity;
 use Ortholex\Core\Esc\TurningDirection;
 use Ortholex\Core\Fact\Fact;
@@ -19,15 +20,12 @@ final readonly class EscTable
     /** Needs a sensor that not all have. */
     private const HEAT = 'temperature_limit_c';
 
-    /** End points, µs: the lengths of an analogue signal that mean nothing and everything to it. */
-    public const LOW = 'low_us';
-
-    public const HIGH = 'high_us';
     private const OLDER_FAMILY = 'Bracken';
 
     /** What the older family knows; all else came with Withy. */
     private const OLDER_KNOWS = [
-        'direction', 'advance_deg', 'brake_on_slow_down', 'starting_current_pct', 'tone_loudness_pct', self::LOW, self::HIGH,
+        'direction', 'advance_deg', 'brake_on_slow_down', 'starting_current_pct', 'tone_loudness_pct',
+        EndPoint::Low->value, EndPoint::High->value,
     ];
 
     /** @return array<string, Setting> by key */
@@ -49,8 +47,8 @@ final readonly class EscTable
                 Setting::number('starting_current_pct', SettingGroup::Limits, '%', 40, 5, 100, 5),
                 Setting::number('low_speed_current_pct', SettingGroup::Limits, '%', 60, 0, 100, 5),
                 Setting::number(self::HEAT, SettingGroup::Limits, '°C', 110, 0, 140, 5),
-                Setting::number(self::LOW, SettingGroup::EndPoints, 'µs', 1060, 900, 1300, 1),
-                Setting::number(self::HIGH, SettingGroup::EndPoints, 'µs', 1860, 1700, 2200, 1),
+                Setting::number(EndPoint::Low->value, SettingGroup::EndPoints, 'µs', EndPoint::Low->untaughtUs(), 900, 1300, 1),
+                Setting::number(EndPoint::High->value, SettingGroup::EndPoints, 'µs', EndPoint::High->untaughtUs(), 1700, 2200, 1),
                 Setting::number('tone_loudness_pct', SettingGroup::Sounds, '%', 25, 0, 100, 5),
                 Setting::number('chirp_loudness_pct', SettingGroup::Sounds, '%', 60, 0, 100, 5),
                 Setting::number('chirp_wait_min', SettingGroup::Sounds, 'min', 4, 1, 30, 1),

@@ -7,8 +7,8 @@ namespace Ortholex\Tests\app;
 use Ortholex\App\Motors\Reading\DriveReadings;
 use Ortholex\Core\Drive\CalibrationCode;
 use Ortholex\Core\Drive\Struggle;
+use Ortholex\Core\Esc\EndPoint;
 use Ortholex\Core\Fact\Fact;
-use Ortholex\Core\Settings\EscTable;
 
 final class DriveTest extends AppCase
 {
@@ -120,7 +120,7 @@ final class DriveTest extends AppCase
         $this->post('/craft/curlew/motors/teach', ['step' => 'end']);
         self::assertStringNotContainsString('/15?do=teach"', $this->page('/'));
         self::assertNotContains('esc_calibration', $this->craft()->redo);
-        self::assertSame(1000.0, $this->world()->store->peek()->esc(2)->settings[EscTable::LOW] ?? null);
+        self::assertSame(1000.0, $this->world()->store->peek()->esc(2)->settings[EndPoint::Low->value] ?? null);
     }
 
     private function readings(): DriveReadings

@@ -6,6 +6,7 @@ namespace Ortholex\Core\Settings\Consistency\Rule;
 
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Drive\MotorSignal;
+use Ortholex\Core\Esc\EndPoint;
 use Ortholex\Core\Settings\Consistency\Circumstances;
 use Ortholex\Core\Settings\Consistency\Clash;
 use Ortholex\Core\Settings\Consistency\ClashCode;
@@ -23,8 +24,8 @@ final readonly class EndPointsMeetOutputs implements Rule
         if (MotorSignal::in($set)->isDigital()) {
             return;
         }
-        $lows = self::ends($set, EscTable::LOW);
-        $highs = self::ends($set, EscTable::HIGH);
+        $lows = self::ends($set, EndPoint::Low);
+        $highs = self::ends($set, EndPoint::High);
         $idle = MotorSignal::pulseUs($set->number('motors.idle_pct'));
         $full = MotorSignal::pulseUs($set->number('motors.top_pct', 100.0));
         $deaf = array_filter($lows, static fn (float $us): bool => $us >= $idle);
@@ -46,12 +47,12 @@ final readonly class EndPointsMeetOutputs implements Rule
     }
 
     /** @return array<string, float> µs by name, of each ESC that told */
-    private static function ends(SettingSet $set, string $key): array
+    private static function ends(SettingSet $set, EndPoint $end): array
     {
         $ends = [];
         foreach (EscTable::pads($set) as $place) {
-            if ($set->has("esc.$place.$key")) {
-                $ends["esc.$place.$key"] = $set->number("esc.$place.$key");
+            if ($set->has("esc.$place.$end->value")) {
+                $ends["esc.$place.$end->value"] = $set->number("esc.$place.$end->value");
             }
         }
 
