@@ -48,8 +48,8 @@ final class MotorsController extends SheetController
         'motors.loop_rate_hz',
         'motors.idle_pct',
         'motors.idle_permille',
-        'motors.top_pct',
         'motors.still_when_armed',
+        'motors.top_pct',
     ];
 
     public function __construct(

@@ -23,7 +23,10 @@ final readonly class SafetyListener
     private const NONCE = 'style_nonce';
     private const POLICY =
         "default-src 'self'; img-src 'self' data:; style-src 'self' 'nonce-%s'; script-src 'self'; object-src 'none'; base-uri 'none'; ".
-        "form-action 'self'; frame-ancestors 'none'";
+        "form-action 'self'; frame-ancestors %s";
+
+    /** A leaf of the printed book stands in a frame on our own page; nothing else stands in any. */
+    private const LEAF = 'leaf';
 
     #[AsEventListener(event: KernelEvents::REQUEST, priority: 2048)]
     public function onRequest(RequestEvent $event): void
@@ -75,7 +78,7 @@ final readonly class SafetyListener
     public function onResponse(ResponseEvent $event): void
     {
         $headers = $event->getResponse()->headers;
-        $headers->set('Content-Security-Policy', \sprintf(self::POLICY, self::nonce($event->getRequest())));
+        $headers->set('Content-Security-Policy', \sprintf(self::POLICY, self::nonce($event->getRequest()), $event->getRequest()->query->has(self::LEAF) ? "'self'" : "'none'"));
         $headers->set('X-Content-Type-Options', 'nosniff');
         $headers->set('Referrer-Policy', 'same-origin');
         $headers->set('Cross-Origin-Opener-Policy', 'same-origin');

@@ -147,3 +147,39 @@ test('71: a setting is searched, changed where it stands, and leads to its sheet
     await page.keyboard.press('t');
     await page.getByRole('button', { name: 'Discard all' }).click();
 });
+
+test('the whole book prints as one: a cover, every sheet on a page of its own, and the settings as a list', async ({ page }) => {
+    await page.goto('/craft/curlew/book');
+    await page.getByRole('link', { name: 'the whole book, sheet by sheet' }).click();
+    const print = page.getByRole('button', { name: 'Print, or save as PDF' });
+    await expect(print).toBeDisabled();
+    await expect(page.locator('#leaves-drawn')).toHaveText('All sheets are drawn.', { timeout: 120_000 });
+    await expect(print).toBeEnabled();
+    const leaves = page.locator('[data-leaf]');
+    const count = await leaves.count();
+    expect(count).toBeGreaterThan(20);
+    for (let n = 0; n < count; n++) {
+        const leaf = leaves.nth(n).contentFrame();
+        const name = await leaves.nth(n).getAttribute('aria-label');
+        await expect(leaf.getByRole('heading', { level: 1 }), name).not.toBeEmpty();
+        await expect(leaf.locator('.tabs, .bench, .btn').filter({ visible: true }), name).toHaveCount(0);
+        const { wide, high, room } = await leaf.locator('body').evaluate((body) => ({
+            wide: document.documentElement.scrollWidth,
+            high: document.getElementById('body').getBoundingClientRect().bottom,
+            room: body.ownerDocument.defaultView.innerHeight,
+        }));
+        expect(wide, name).toBeLessThanOrEqual(1240);
+        expect(high, name).toBeLessThanOrEqual(room + 1);
+    }
+    // Drawn from figures that are fetched: the sheet has ink on its canvas.
+    const inked = await leaves
+        .nth(await leaves.evaluateAll((all) => all.findIndex((one) => one.dataset.leaf.includes('/52'))))
+        .contentFrame()
+        .locator('canvas')
+        .first()
+        .evaluate((c) => c.getContext('2d').getImageData(0, 0, c.width, c.height).data.some((v) => v > 0));
+    expect(inked).toBe(true);
+    const pages = (await page.pdf({ preferCSSPageSize: true })).toString('latin1').match(/\/Type \/Page\b(?!s)/g).length;
+    expect(pages).toBeGreaterThanOrEqual(count + 2);
+    expect(pages).toBeLessThan(count + 14);
+});

@@ -161,6 +161,10 @@ final class BookFileTest extends AppCase
             try {
                 [$craft, $taken, $left] = $this->in($path);
                 self::assertNotSame([], $taken);
+                if ([] === $left) {
+                    // A flipped byte may be one that says nothing, such as the hour at which a file was packed.
+                    self::assertSame($sound, $this->unpacked($path), 'nothing that was changed is taken as whole');
+                }
                 ++$ended[[] === $left ? 'whole' : 'in part'];
                 if (0 === $case % 9) {
                     foreach (['11', '13', '21', '33', '51', '61', '71', '72', '73'] as $sheet) {
@@ -175,7 +179,7 @@ final class BookFileTest extends AppCase
                 $this->entities()->clear();
             }
         }
-        self::assertSame(0, $ended['whole'], 'nothing that was changed is taken as whole');
+        self::assertLessThan(10, $ended['whole'], 'and that is rare');
         self::assertGreaterThan($case / 10, $ended['in part']);
         self::assertGreaterThan($case / 10, $ended['refused']);
         self::assertSame(['bad.zip', 'book.zip'], array_map(basename(...), glob("$this->folder/*") ?: []));
