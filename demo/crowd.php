@@ -13,7 +13,7 @@ $newest = (int) $db->querySingle("SELECT MAX(id) FROM log WHERE craft_id = $craf
 $columns = [];
 $told = $db->query('PRAGMA table_info(log)');
 while (false !== $told && is_array($row = $told->fetchArray(SQLITE3_ASSOC))) {
-    if (!in_array($row['name'], ['id', 'code'], true)) {
+    if (is_string($row['name']) && !in_array($row['name'], ['id', 'code'], true)) {
         $columns[] = $row['name'];
     }
 }

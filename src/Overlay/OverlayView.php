@@ -136,7 +136,7 @@ final readonly class OverlayView
             if (!isset($this->layout->at[$item->value])) {
                 $need = $item->needs();
                 $met = null === $need || $need->isMet($this->preview, $this->sensors);
-                $free[$item->value] = $this->words->of($item).($met ? '' : ' (needs '.$this->words->of($need).')');
+                $free[$item->value] = $this->words->of($item).($met ? '' : ' ('.$this->words->name($need->value).')');
             }
         }
         asort($free);

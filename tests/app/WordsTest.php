@@ -15,6 +15,7 @@ use Ortholex\Core\Fact\Stored;
 use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\FlightLog\BadRowReason;
 use Ortholex\Core\FlightLog\BadRows;
+use Ortholex\Core\Overlay\OverlayNeed;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Settings\EscTable;
 use Ortholex\Core\Step\Confidence\ConfidenceReason;
@@ -187,5 +188,14 @@ final class WordsTest extends AppCase
             self::assertLessThanOrEqual(110, mb_strlen($line), $term);
             self::assertMatchesRegularExpression('~^[^.]+$~', $line, "$term: a line, no sentences");
         }
+    }
+
+    /** On no page that a test asks for does a code stand where words should. */
+    public function testWhatHasNoWordsIsAnErrorInTests(): void
+    {
+        $words = self::getContainer()->get(Words::class);
+        self::assertSame('the board has no current sensor', $words->name(OverlayNeed::CurrentSensor->value));
+        $this->expectExceptionMessage('There are no words for overlay_need.current_sensor.');
+        $words->of(OverlayNeed::CurrentSensor);
     }
 }
