@@ -65,9 +65,10 @@ function draw(box, { front, knee, today, staged }) {
     const last = front[front.length - 1];
     const end = (p, at, kind) =>
         svg.append(make('text', { ...at, class: kind }, `${p.residual_dps.toFixed(2)} deg/s, ${p.delay_ms.toFixed(2)} ms`));
-    end(front[0], { x: x(front[0].delay_ms) + 9, y: y(front[0].residual_dps) + 4 }, '');
+    // Above its point, where the curve does not go.
+    end(front[0], { x: x(front[0].delay_ms), y: y(front[0].residual_dps) - 8 }, '');
     end(last, { x: x(last.delay_ms) + 4, y: y(last.residual_dps) - 8 }, 'end');
-    named(today, 'today', 'today', -8);
+    named(today, 'today', 'today', 4);
     named(staged, 'staged', 'staged', 16);
     front.forEach((p, i) => svg.append(point(p, i, i === knee, x, y)));
     const says = make('text', { x: W - EDGE.right, y: 11, class: 'end says' }, words(front[knee ?? 0], knee === null ? '' : 'knee: '));

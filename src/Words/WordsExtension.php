@@ -56,6 +56,8 @@ final class WordsExtension extends AbstractExtension
     {
         return [
             new TwigFilter('words', $this->words->of(...)),
+            // Only the first letter: Twig's own makes “Hz” of a sentence small.
+            new TwigFilter('capital', ucfirst(...)),
             new TwigFilter('name', $this->words->name(...)),
             new TwigFilter('label', $this->words->label(...)),
             new TwigFilter('help', $this->words->help(...)),

@@ -197,4 +197,18 @@ final class SentencesTest extends AppCase
         $store->turn($job->result['log'], ['rate_measured_roll_dps']);
         self::assertSame($before, $store->view($job->result['log'], ['rate_measured_roll_dps'], 0, $rows));
     }
+
+    /** Twig's own filter makes all other letters small: “500 Hz” would read “500 hz”. */
+    public function testASentenceBeginsLargeAndKeepsItsUnits(): void
+    {
+        $twig = self::getContainer()->get('twig');
+        self::assertSame('What shook above 500 Hz', $twig->createTemplate('{{ "what shook above 500 Hz" | capital }}')->render());
+        $templates = new \RecursiveIteratorIterator(new \RecursiveDirectoryIterator(\dirname(__DIR__, 2).'/templates'));
+        foreach ($templates as $file) {
+            self::assertInstanceOf(\SplFileInfo::class, $file);
+            if ('twig' === $file->getExtension()) {
+                self::assertStringNotContainsString('| capitalize', (string) file_get_contents($file->getPathname()), $file->getPathname());
+            }
+        }
+    }
 }
