@@ -177,7 +177,12 @@ test('the whole book prints as one: a cover, every sheet on a page of its own, a
         .contentFrame()
         .locator('canvas')
         .first()
-        .evaluate((c) => c.getContext('2d').getImageData(0, 0, c.width, c.height).data.some((v) => v > 0));
+        .evaluate((c) =>
+            c
+                .getContext('2d')
+                .getImageData(0, 0, c.width, c.height)
+                .data.some((v) => v > 0),
+        );
     expect(inked).toBe(true);
     const pages = (await page.pdf({ preferCSSPageSize: true })).toString('latin1').match(/\/Type \/Page\b(?!s)/g).length;
     expect(pages).toBeGreaterThanOrEqual(count + 2);
