@@ -6,12 +6,14 @@ namespace Ortholex\App\Logs\Front;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Ortholex\App\FlightLog\KeptFiles;
+use Ortholex\App\FlightLog\Log;
 use Ortholex\App\FlightLog\LogBook;
 use Ortholex\App\FlightLog\LogStore;
 use Ortholex\App\Page\SheetController;
 use Ortholex\App\Report\AnalysisStore;
 use Ortholex\App\Report\ReportJson;
 use Ortholex\App\Report\SheetsOfFindings;
+use Ortholex\App\Report\WorkedOut;
 use Ortholex\App\RoadMap\FlownLogs;
 use Ortholex\App\Settings\Airframes;
 use Ortholex\App\Settings\CurrentNames;
@@ -21,11 +23,14 @@ use Ortholex\App\Shell\Answer;
 use Ortholex\App\Shell\BadRequest;
 use Ortholex\App\Shell\Input;
 use Ortholex\Core\Airframe\MotorPlace;
+use Ortholex\Core\FlightLog\LogError;
+use Ortholex\Core\Report\Strain;
 use Symfony\Component\HttpFoundation\HeaderUtils;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Attribute\AsController;
+use Symfony\Component\HttpKernel\Exception\ConflictHttpException;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Routing\Generator\UrlGeneratorInterface;
 
@@ -46,6 +51,7 @@ final class LogFrontController extends SheetController
         private readonly KeptFiles $kept,
         private readonly SettingsFile $files,
         private readonly CurrentNames $names,
+        private readonly WorkedOut $worked,
     ) {
     }
 
@@ -67,8 +73,21 @@ final class LogFrontController extends SheetController
                 $this->sheets,
                 $this->flown->since($log),
                 $this->kept->has($log),
+                $this->strain($log),
             ),
         );
+    }
+
+    /** It takes a moment, and follows from the log alone. */
+    private function strain(Log $log): ?Strain
+    {
+        $asked = static fn (string $trace): bool => 1 === preg_match('~^(throttle_pct$|setpoint_|rate_|output_)~', $trace);
+        $wanted = array_values(array_filter($log->traces, $asked));
+        try {
+            return $this->worked->once('strain', [$log->sha256, $log->turned], fn (): Strain => Strain::of($this->store->load($log, $wanted)));
+        } catch (ConflictHttpException|LogError) {
+            return null; // What is missing of it is said elsewhere.
+        }
     }
 
     #[Route('/craft/{slug}/logs/{id<\d+>}/findings.json', name: 'log_findings', methods: ['GET'])]

@@ -11,6 +11,7 @@ use Ortholex\Core\LogCheck\SinceGood;
 use Ortholex\Core\Report\Finding\Finding;
 use Ortholex\Core\Report\Finding\Weight;
 use Ortholex\Core\Report\Report;
+use Ortholex\Core\Report\Strain;
 use Ortholex\Core\Settings\Setting;
 
 /** What the front of a log shows. */
@@ -23,6 +24,7 @@ final readonly class LogFrontView
      * @param list<string> $places of the craft's motors, in words
      * @param list<string> $changed names of settings that are otherwise on the craft today
      * @param bool         $matchable whether the file that it came from is still here
+     * @param Strain|null  $strain    null where the log is not whole
      */
     public function __construct(
         public Log $log,
@@ -32,6 +34,7 @@ final readonly class LogFrontView
         private SheetsOfFindings $sheets,
         public ?SinceGood $since,
         public bool $matchable,
+        public ?Strain $strain,
     ) {
     }
 
