@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
-import { expect, idOf, link, started, test } from './hands.mjs';
+import { boxOf, expect, idOf, link, started, test } from './hands.mjs';
 
 const BUILT = [
     '11',
@@ -193,4 +193,39 @@ test('axe finds nothing serious on any built sheet, light and dark', async ({ pa
     await page.goto('/craft/curlew/61');
     await page.locator('.tray-tab').click();
     await page.getByRole('button', { name: 'Discard all' }).click();
+});
+
+test('enlarged by half, and on a wide screen, drawings use the room and nothing stands over anything', async ({ page }) => {
+    for (const [width, height, least] of [
+        [853, 533, 250],
+        [2560, 1440, 700],
+    ]) {
+        await page.setViewportSize({ width, height });
+        for (const [sheet, drawing] of [
+            ['13', '#wiring'],
+            ['15', '.drawing svg'],
+            ['14', '.drawing svg'],
+        ]) {
+            await page.goto(`/craft/curlew/${sheet}`);
+            await started(page);
+            const box = await boxOf(page.locator(drawing).first());
+            expect(box.height, `${sheet} at ${width}`).toBeGreaterThan(least);
+        }
+        // The loop of 61: each wire begins and ends within a block, however far they stand apart, and the plot ends above what follows.
+        await page.goto('/craft/curlew/61');
+        await started(page);
+        const loose = await page.locator('#gain-loop').evaluate((loop) => {
+            const blocks = [...loop.querySelectorAll('.block, .sum')].map((b) => b.getBoundingClientRect());
+            const all = loop.querySelector('.wires').getBoundingClientRect();
+            const ends = [...loop.querySelectorAll('.wires path')].map((p) => p.getPointAtLength(p.getTotalLength()));
+            const inside = ({ x, y }) => blocks.some((b) => x >= b.left - 1 && x <= b.right + 1 && y >= b.top - 1 && y <= b.bottom + 1);
+            return ends
+                .map((p) => ({ x: all.left + (p.x * all.width) / 100, y: all.top + (p.y * all.height) / 100 }))
+                .filter((p) => !inside(p)).length;
+        });
+        expect(loose, `wires that end nowhere at ${width}`).toBe(0);
+        const plot = await boxOf(page.locator('.drawing canvas, .drawing svg.plot').last());
+        const sheet = await boxOf(page.locator('.drawing'));
+        expect(plot.y + plot.height, `61 at ${width}`).toBeLessThanOrEqual(sheet.y + sheet.height + 1);
+    }
 });
