@@ -78,7 +78,9 @@ final readonly class SafetyListener
     public function onResponse(ResponseEvent $event): void
     {
         $headers = $event->getResponse()->headers;
-        $headers->set('Content-Security-Policy', \sprintf(self::POLICY, self::nonce($event->getRequest()), $event->getRequest()->query->has(self::LEAF) ? "'self'" : "'none'"));
+        $request = $event->getRequest();
+        $framed = $request->query->has(self::LEAF) ? "'self'" : "'none'";
+        $headers->set('Content-Security-Policy', \sprintf(self::POLICY, self::nonce($request), $framed));
         $headers->set('X-Content-Type-Options', 'nosniff');
         $headers->set('Referrer-Policy', 'same-origin');
         $headers->set('Cross-Origin-Opener-Policy', 'same-origin');

@@ -84,7 +84,9 @@ final class LogFrontController extends SheetController
         $asked = static fn (string $trace): bool => 1 === preg_match('~^(throttle_pct$|setpoint_|rate_|output_)~', $trace);
         $wanted = array_values(array_filter($log->traces, $asked));
         try {
-            return $this->worked->once('strain', [$log->sha256, $log->turned], fn (): Strain => Strain::of($this->store->load($log, $wanted)));
+            $work = fn (): Strain => Strain::of($this->store->load($log, $wanted));
+
+            return $this->worked->once('strain', [$log->sha256, $log->turned], $work);
         } catch (ConflictHttpException|LogError) {
             return null; // What is missing of it is said elsewhere.
         }
