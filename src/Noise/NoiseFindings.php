@@ -231,7 +231,11 @@ final readonly class NoiseFindings
         );
 
         return [
-            \sprintf('%s is the loudest axis: %.1f deg/s RMS is left above 20 Hz after filtering.', ucfirst($loudest[0]), $loudest[1]),
+            \sprintf(
+                '%s is the loudest axis: %s deg/s RMS is left above 20 Hz after filtering.',
+                ucfirst($loudest[0]),
+                number_format($loudest[1], $loudest[1] < 1 ? 2 : 1),
+            ),
             $findings,
         ];
     }
