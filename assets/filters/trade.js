@@ -57,7 +57,8 @@ function draw(box, { front, knee, today, staged }) {
     svg.append(make('path', { class: 'front', d: 'M' + front.map((p) => `${x(p.delay_ms)} ${y(p.residual_dps)}`).join('L') }));
     const named = (p, name, kind, up) => {
         if (!p) return;
-        const right = x(p.delay_ms) < W - 180;
+        // To the side where no end of the curve has its own words.
+        const right = x(front[front.length - 1].delay_ms) - x(p.delay_ms) > 300 || x(p.delay_ms) < 200;
         const at = { x: x(p.delay_ms) + (right ? 10 : -10), y: y(p.residual_dps) + up, class: `${kind} ${right ? '' : 'end'}` };
         svg.append(make('text', at, `${name} ${p.residual_dps.toFixed(2)} deg/s, ${p.delay_ms.toFixed(2)} ms`));
         svg.append(make('circle', { class: kind, cx: x(p.delay_ms), cy: y(p.residual_dps), r: 6 }));
@@ -68,7 +69,9 @@ function draw(box, { front, knee, today, staged }) {
     // Above its point, where the curve does not go.
     end(front[0], { x: x(front[0].delay_ms), y: y(front[0].residual_dps) - 8 }, '');
     end(last, { x: x(last.delay_ms) + 4, y: y(last.residual_dps) - 8 }, 'end');
-    named(today, 'today', 'today', 4);
+    const first = front[0];
+    const beside = today && x(today.delay_ms) - x(first.delay_ms) < 200 && Math.abs(y(today.residual_dps) - y(first.residual_dps)) < 24;
+    named(today, 'today', 'today', beside ? 4 : -12);
     named(staged, 'staged', 'staged', 16);
     front.forEach((p, i) => svg.append(point(p, i, i === knee, x, y)));
     const says = make('text', { x: W - EDGE.right, y: 11, class: 'end says' }, words(front[knee ?? 0], knee === null ? '' : 'knee: '));

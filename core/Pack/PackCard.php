@@ -51,6 +51,13 @@ final readonly class PackCard
         return new self($this->id, $this->name, $this->cells, $this->ah, [...$this->logs, $log], $this->inUse);
     }
 
+    public function notFlownIn(int $log): self
+    {
+        $logs = array_values(array_filter($this->logs, static fn (int $id): bool => $id !== $log));
+
+        return new self($this->id, $this->name, $this->cells, $this->ah, $logs, $this->inUse);
+    }
+
     public function used(bool $inUse): self
     {
         return new self($this->id, $this->name, $this->cells, $this->ah, $this->logs, $inUse);

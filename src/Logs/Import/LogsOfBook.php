@@ -17,6 +17,7 @@ use Ortholex\App\Work\JobProgress;
 use Ortholex\Core\Fact\Stored;
 use Ortholex\Core\FlightLog\LogError;
 use Ortholex\Core\FlightLog\LogWriter;
+use Ortholex\Core\Pack\PackCard;
 use Symfony\Component\DependencyInjection\Attribute\AsTaggedItem;
 
 /** logs/CODE.csv with its samples, logs/CODE.yaml with what else is known of it. */
@@ -60,7 +61,11 @@ final readonly class LogsOfBook implements BookPart
             $settings = $log->settings->where(static fn (string $n): bool => !str_starts_with($n, self::OF_FLIGHT))->toArray();
             $book->yaml(
                 self::FOLDER."/$log->code.yaml",
-                KeptLog::write($log, $book->choice->names) + ['passages' => $passages, 'settings' => $settings],
+                KeptLog::write($log, $book->choice->names) + [
+                    'pack' => self::packOf($craft, $log),
+                    'passages' => $passages,
+                    'settings' => $settings,
+                ],
             );
             $book->stream(self::FOLDER."/$log->code.csv", function ($stream) use ($log, $book): void {
                 $flight = $this->store->load($log);
@@ -93,12 +98,38 @@ final readonly class LogsOfBook implements BookPart
                 if (null !== $is) {
                     $book->reading($about, fn () => $this->passages($log, $is));
                 }
+                $pack = $is?->all()['pack'] ?? null;
+                $this->putDown($craft, $log, \is_int($pack) ? $pack : null);
             } catch (LogError $e) {
                 $book->refuse($name, $this->words->ofProblem($e));
             } finally {
                 @unlink($path);
             }
         }
+    }
+
+    /** @return int|null which of the craft's packs it was flown with, from 1 */
+    private static function packOf(Craft $craft, Log $log): ?int
+    {
+        foreach (array_values($craft->packs) as $i => $kept) {
+            if (\in_array($log->id, PackCard::fromArray($kept)->logs, true)) {
+                return $i + 1;
+            }
+        }
+
+        return null;
+    }
+
+    /** It was taken in just now, and so put down to the pack in use: what the book says of it stands. */
+    private function putDown(Craft $craft, Log $log, ?int $pack): void
+    {
+        $cards = array_map(PackCard::fromArray(...), array_values($craft->packs));
+        foreach ($cards as $i => $card) {
+            $card = $card->notFlownIn((int) $log->id);
+            $cards[$i] = $i + 1 === $pack ? $card->flownIn((int) $log->id) : $card;
+        }
+        $craft->packs = array_map(static fn (PackCard $c): array => $c->toArray(), $cards);
+        $this->entities->flush();
     }
 
     private function passages(Log $log, Stored $is): void

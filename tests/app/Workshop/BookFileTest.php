@@ -11,9 +11,11 @@ use Ortholex\App\Book\Share\BookImport;
 use Ortholex\App\Book\Share\BookWriter;
 use Ortholex\App\Book\Share\ShareChoice;
 use Ortholex\App\FlightLog\Log;
+use Ortholex\App\Pack\Packs;
 use Ortholex\App\Settings\ChangeEntry;
 use Ortholex\App\Settings\Snapshots;
 use Ortholex\Bench\Sky\Marsh;
+use Ortholex\Core\Pack\PackCard;
 use Ortholex\Tests\app\AppCase;
 use Random\Engine\Xoshiro256StarStar;
 use Random\Randomizer;
@@ -46,6 +48,9 @@ final class BookFileTest extends AppCase
         $this->post('/craft/curlew/stage', ['values' => ['gain.roll.p' => '31.5']]);
         $this->post('/craft/curlew/commit', ['reason' => 'firmer']);
         $this->post('/craft/curlew/stage', ['values' => ['gain.pitch.p' => '29']]);
+        // Flown with the first pack; the next flight is to be with another.
+        $packs = self::getContainer()->get(Packs::class);
+        $packs->add($this->craft(), 'Sedge 9', 6, 1.3);
         self::getContainer()->get(Snapshots::class)->take($this->craft(), 'before the show', false);
         $this->post("/craft/curlew/logs/{$log->id}/passages", ['name' => 'the turn', 'from' => 2.0, 'to' => 4.5]);
         $out = $this->out(new ShareChoice(true, true, true));
@@ -61,6 +66,11 @@ final class BookFileTest extends AppCase
         $its = $this->entities()->getRepository(Log::class)->findOneBy(['craft' => $craft]);
         self::assertSame([$log->code, $log->note, $log->samples], [$its?->code, $its?->note, $its?->samples]);
         self::assertSame($log->flownAt->format('c'), $its?->flownAt->format('c'));
+        $flown = static fn (Craft $of): array => array_map(static fn (PackCard $c): array => [$c->name, $c->logs, $c->inUse], $packs->of($of));
+        $there = $flown($this->craft());
+        self::assertContains([$log->id], array_column($there, 1));
+        self::assertSame(['Sedge 9', [], true], $there[\count($there) - 1]);
+        self::assertSame(array_map(static fn (array $p): array => [$p[0], [] === $p[1] ? [] : [$its->id], $p[2]], $there), $flown($craft));
 
         // But for its name, all of the second file is what the first was.
         $craft->name = 'Curlew';
