@@ -9,6 +9,7 @@ use Doctrine\ORM\Mapping as ORM;
 use Ortholex\App\Storage\SettingSetType;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Firmware\BoardIdentity;
+use Ortholex\Core\Firmware\Exception\NoVersion;
 use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\Settings\Catalogue;
 use Ortholex\Core\Settings\EscTable;
@@ -209,9 +210,14 @@ class Craft
         return null !== $this->hardwareId || $this->byHand;
     }
 
+    /** The release that it runs; today's where none was read, or what was kept of it is none. */
     public function version(): Version
     {
-        return Version::parse($this->version ?? Catalogue::CURRENT);
+        try {
+            return Version::parse($this->version ?? Catalogue::CURRENT);
+        } catch (NoVersion) {
+            return Version::parse(Catalogue::CURRENT);
+        }
     }
 
     /**

@@ -11,6 +11,7 @@ use Ortholex\App\FlightLog\Passage;
 use Ortholex\App\Work\Jobs;
 use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\Fact\Stored;
+use Ortholex\Core\Fact\StoredDataUnreadable;
 use Ortholex\Core\Report\AxisAnalysis;
 use Ortholex\Core\Report\Charts;
 use Ortholex\Core\Report\FlightAnalysis;
@@ -47,7 +48,7 @@ final class AnalysisStore
      */
     public function report(Log $log, ?Passage $of = null): Report
     {
-        return $this->reports[$this->name($log, $of)] ??= Report::fromArray(self::decoded($this->at($log, $of, 'report')));
+        return $this->reports[$this->name($log, $of)] ??= $this->read($log, $of, 'report', Report::fromArray(...));
     }
 
     /**
@@ -57,7 +58,7 @@ final class AnalysisStore
      */
     public function charts(Log $log, ?Passage $of = null): Charts
     {
-        return Charts::fromArray(self::decoded($this->at($log, $of, 'charts')));
+        return $this->read($log, $of, 'charts', Charts::fromArray(...));
     }
 
     /**
@@ -90,6 +91,29 @@ final class AnalysisStore
         $flight = null === $of ? $flight : $flight->between($of->fromS, $of->toS);
         $analysis = FlightAnalysis::of($flight, together: $this->together);
         $this->keep(self::key($log, $of, []), $log, Report::of($flight, $analysis), Charts::of($analysis));
+    }
+
+    /**
+     * What is kept and cannot be read is reckoned anew: it follows from the log.
+     *
+     * @template T of object
+     *
+     * @param 'report'|'charts'   $column
+     * @param \Closure(Stored): T $made
+     *
+     * @return T
+     */
+    private function read(Log $log, ?Passage $of, string $column, \Closure $made): object
+    {
+        try {
+            return $made(self::decoded($this->at($log, $of, $column)));
+        } catch (\JsonException|StoredDataUnreadable|\ValueError) {
+            foreach ([[], array_filter($log->struck)] as $struck) {
+                $this->db->executeStatement('DELETE FROM analysis WHERE hash = ?', [self::key($log, $of, $struck)]);
+            }
+
+            return $made(self::decoded($this->at($log, $of, $column)));
+        }
     }
 
     /** @param 'report'|'charts' $column */
@@ -150,7 +174,7 @@ final class AnalysisStore
 
     private function column(string $key, string $column): ?string
     {
-        $stored = $this->db->fetchOne("SELECT $column FROM analysis WHERE hash = ?", [$key]);
+        $stored = $this->db->fetchOne("SELECT $column FROM analysis WHERE hash = ? AND json_valid($column)", [$key]);
 
         return \is_string($stored) ? $stored : null;
     }

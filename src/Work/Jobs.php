@@ -161,26 +161,16 @@ final readonly class Jobs
     {
         $open = array_column(JobState::open(), 'value');
         // Asked with every look at the bench: mostly there are none, and then one plain query tells.
-        if (
-            false ===
-            $this->entities
-                ->getConnection()
-                ->fetchOne('SELECT id FROM job WHERE craft_id = ? AND (seen = 0 OR state IN (?, ?, ?)) LIMIT 1', [
-                    $craft->id,
-                    ...$open,
-                ])
-        ) {
+        $ids = $this->entities
+            ->getConnection()
+            ->fetchFirstColumn('SELECT id FROM job WHERE craft_id = ? AND (seen = 0 OR state IN (?, ?, ?)) ORDER BY id DESC LIMIT 30', [
+                $craft->id,
+                ...$open,
+            ]);
+        if ([] === $ids) {
             return [];
         }
-        /** @var list<Job> $jobs */
-        $jobs = $this->entities
-            ->createQuery(
-                'SELECT j FROM '.Job::class.' j WHERE j.craft = :c AND (j.state IN (:open) OR j.seen = false) ORDER BY j.id DESC',
-            )
-            ->setParameter('c', $craft->id)
-            ->setParameter('open', $open, ArrayParameterType::STRING)
-            ->setMaxResults(30)
-            ->getResult();
+        $jobs = $this->entities->getRepository(Job::class)->findBy(['id' => $ids], ['id' => 'DESC']);
         foreach ($jobs as $job) {
             $this->watch($job);
         }

@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace Ortholex\Tests\app\Fault;
 
+use Doctrine\DBAL\Exception\UniqueConstraintViolationException;
+use Doctrine\DBAL\Types\StringType;
+use Doctrine\DBAL\Types\TextType;
 use Ortholex\Tests\app\AppCase;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\Attributes\Group;
@@ -45,6 +48,63 @@ final class BrokenBookTest extends AppCase
         }
         self::assertGreaterThan(0, $told, "somewhere it says: $named");
         self::assertSame($value, $db->fetchOne("SELECT $column FROM $table"), 'it is left as it is');
+    }
+
+    /** Every text that any table keeps of a craft: whatever stands there instead, the Workshop and other craft lose nothing by it. */
+    #[Group('slow')]
+    public function testNoBrokenTextAnywhereCostsWhatItIsNotAbout(): void
+    {
+        $log = $this->flown(seconds: 12);
+        $this->post("/craft/curlew/logs/{$log->id}/passages", ['name' => 'the turn', 'from' => 2.0, 'to' => 4.5]);
+        $this->post('/craft/curlew/stage', ['values' => ['gain.roll.p' => 31]]);
+        $this->post('/craft/curlew/commit', ['reason' => 'for the record']);
+        $this->post('/craft/curlew/stage', ['values' => ['gain.roll.p' => 32]]);
+        $this->post('/craft/curlew/series', ['vary' => 'roll-ff', 'from' => '0', 'to' => '1.2', 'steps' => '2', 'card' => 'cruise']);
+        $db = $this->entities()->getConnection();
+        $lost = [];
+        $broken = 0;
+        foreach ($db->createSchemaManager()->listTables() as $table) {
+            if (false === $db->fetchOne("SELECT 1 FROM {$table->getName()}")) {
+                continue;
+            }
+            foreach ($table->getColumns() as $column) {
+                $isText = $column->getType() instanceof TextType || $column->getType() instanceof StringType;
+                if (!$isText || \in_array($table->getName(), ['doctrine_migration_versions', 'sqlite_sequence'], true)) {
+                    continue;
+                }
+                $is = "{$table->getName()}.{$column->getName()}";
+                $where = 'craft' === $table->getName() ? " WHERE slug = 'curlew'" : '';
+                $db->beginTransaction();
+                try {
+                    $db->executeStatement("UPDATE {$table->getName()} SET {$column->getName()} = '{\"x'$where");
+                } catch (UniqueConstraintViolationException) {
+                    $db->rollBack();
+                    continue;
+                }
+                ++$broken;
+                $this->entities()->clear();
+                foreach (['/', '/craft/bittern/11', '/craft/bittern/71', ...$this->sheetsOfCurlew()] as $address) {
+                    $this->browser->request('GET', $address);
+                    $status = $this->browser->getResponse()->getStatusCode();
+                    $of = str_contains($address, 'curlew') ? 500 : 400;
+                    if ($status >= $of && !(str_contains($is, 'craft.slug') && str_contains($address, 'curlew'))) {
+                        $lost[] = "$is: $address $status";
+                    }
+                    $this->entities()->clear();
+                }
+                $db->rollBack();
+            }
+        }
+        self::assertSame([], $lost);
+        self::assertGreaterThan(40, $broken);
+    }
+
+    /** @return list<string> */
+    private function sheetsOfCurlew(): array
+    {
+        $all = [...self::SHEETS, '22', '32', '33', '42', '43', '53', '55', '62'];
+
+        return array_map(static fn (string $s): string => "/craft/curlew/$s", $all);
     }
 
     public function testACraftCostsOnlyItself(): void

@@ -66,7 +66,8 @@ final class BookFileTest extends AppCase
         $its = $this->entities()->getRepository(Log::class)->findOneBy(['craft' => $craft]);
         self::assertSame([$log->code, $log->note, $log->samples], [$its?->code, $its?->note, $its?->samples]);
         self::assertSame($log->flownAt->format('c'), $its?->flownAt->format('c'));
-        $flown = static fn (Craft $of): array => array_map(static fn (PackCard $c): array => [$c->name, $c->logs, $c->inUse], $packs->of($of));
+        $told = static fn (PackCard $c): array => [$c->name, $c->logs, $c->inUse];
+        $flown = static fn (Craft $of): array => array_map($told, $packs->of($of));
         $there = $flown($this->craft());
         self::assertContains([$log->id], array_column($there, 1));
         self::assertSame(['Sedge 9', [], true], $there[\count($there) - 1]);
