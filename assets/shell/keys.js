@@ -5,7 +5,9 @@ import { show } from './modal.js';
 import { say } from './said.js';
 import { visit } from './turbo.js';
 
-const typing = (el) => el instanceof Element && (el.matches('input, textarea, select') || el.isContentEditable);
+// Nothing is typed into a box that is ticked.
+const typing = (el) =>
+    el instanceof Element && (el.matches('input:not([type="checkbox"], [type="radio"]), textarea, select') || el.isContentEditable);
 const free = (e) => !typing(e.target) && !document.querySelector('.modal.show');
 const click = (selector) => document.querySelector(selector)?.click();
 const find = (e) => {

@@ -76,6 +76,13 @@ test('keys go to sheets, find anything, show themselves', async ({ page }) => {
     await page.getByLabel('Name', { exact: true }).fill('');
     await page.getByLabel('Name', { exact: true }).pressSequentially('53');
     await expect(page).toHaveURL(/curlew\/72/);
+    // Nothing is typed into a box that is ticked: from there keys go on as ever.
+    await page.goto('/craft/curlew/53');
+    await started(page);
+    await page.getByLabel('notches').focus();
+    await page.keyboard.press('7');
+    await page.keyboard.press('3');
+    await expect(page).toHaveURL(/curlew\/73/);
 });
 
 test('the strip folds away and the theme is kept', async ({ page }) => {
