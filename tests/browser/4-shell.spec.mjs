@@ -79,7 +79,7 @@ test('keys go to sheets, find anything, show themselves', async ({ page }) => {
     // Nothing is typed into a box that is ticked: from there keys go on as ever.
     await page.goto('/craft/curlew/53');
     await started(page);
-    await page.getByLabel('notches').focus();
+    await page.getByRole('checkbox', { name: 'notches' }).focus();
     await page.keyboard.press('7');
     await page.keyboard.press('3');
     await expect(page).toHaveURL(/curlew\/73/);
