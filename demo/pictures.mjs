@@ -53,6 +53,7 @@ await page.waitForTimeout(1500);
 await fly(/Mixed sticks/);
 await go('/craft/curlew/61');
 await page.locator('#stage-next').click();
+await page.locator('.tray-tab', { hasText: 'staged' }).waitFor();
 await page.waitForTimeout(1800);
 await shot('61-gains');
 await page.keyboard.press('t');

@@ -47,7 +47,7 @@ attach('#gains-plot', (box, signal) => {
 });
 
 const nothing = (box) => {
-    box.textContent = 'For this axis the log tells nothing; the column at the right says why.';
+    box.textContent = 'The log says nothing about this axis; the column on the right says why.';
 };
 
 const ink = (name, axis) => INK[name] ?? `--${axis}`;

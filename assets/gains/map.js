@@ -5,7 +5,7 @@ const LINES = [0.3, 0.4, 0.5, 0.6, 0.7];
 
 export function map(box, data, loops, read) {
     if (!data) {
-        box.textContent = 'For this axis the log tells nothing; the column at the right says why.';
+        box.textContent = 'The log says nothing about this axis; the column on the right says why.';
         return;
     }
     const [w, h] = [box.clientWidth, Math.max(160, box.clientHeight)];

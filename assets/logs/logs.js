@@ -28,11 +28,10 @@ attach('[data-refresh-in]', (element, signal) => {
 // What was being taken in when the page went: a reload cuts it off, and that is said. Another sheet does not.
 const UNDER_WAY = 'taking in';
 let takingIn = false;
-// As the page goes, what it has asked for is broken off before it is gone: the mark must outlive that. Who stays after all goes on.
-let leaving = false;
+// As the page goes, what it has asked for is broken off before it is gone: the mark outlives that by so long, ms.
+const OUTLIVES = 3000;
 
 window.addEventListener('beforeunload', (e) => {
-    leaving = takingIn;
     if (takingIn) e.preventDefault();
 });
 
@@ -56,18 +55,16 @@ attach('[data-import]', (input, signal) => {
         sessionStorage.setItem(UNDER_WAY, file.name);
         takingIn = true;
         try {
-            const id = await upload(file, (share) => {
-                leaving = false;
-                say(`Taking in ${file.name}, ${Math.round(100 * share)} %`);
-            });
+            const id = await upload(file, (share) => say(`Taking in ${file.name}, ${Math.round(100 * share)} %`));
             const answer = await post(input.dataset.import, { upload: id, name: file.name });
+            sessionStorage.removeItem(UNDER_WAY);
             if (answer.ask) visit(answer.ask);
             else refreshPage();
         } catch (error) {
             tell(`${file.name}: ${error.message}`);
+            setTimeout(() => takingIn || sessionStorage.removeItem(UNDER_WAY), OUTLIVES);
         } finally {
             takingIn = false;
-            if (!leaving) sessionStorage.removeItem(UNDER_WAY);
         }
         input.value = '';
     };

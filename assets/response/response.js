@@ -36,7 +36,7 @@ attach('#response-plot', (box, signal) => {
         const any = axes.map((a) => [log, ...others].map((l) => l.charts.step[a]).find(Boolean)).find(Boolean);
         if (!any) {
             box.textContent = axes.length
-                ? 'This log does not tell how these axes respond; the column at the right says why.'
+                ? 'This log does not show how these axes respond; the column on the right says why.'
                 : 'Choose an axis.';
             return;
         }

@@ -2,7 +2,7 @@
 import { StreamActions } from '@hotwired/turbo';
 import { attach } from '../_parts/attach.js';
 import { say } from './said.js';
-import { submitting, visit } from './turbo.js';
+import { isSwitch, submitting, visit } from './turbo.js';
 
 let sent = null;
 
@@ -78,9 +78,19 @@ export function send(form, submitter = null) {
     } else if (submitter || !waiting.some((w) => w.form === form)) {
         // What stands in it is kept by a page that is drawn anew meanwhile.
         form.setAttribute('data-waiting', '');
-        waiting.push({ form, submitter });
+        waiting.push({ form, submitter, to: submitter?.value });
+        flip(submitter);
     }
 }
+
+// A switch of the bench that is pressed again before the page has shown the first press goes back: it was pressed twice.
+function flip(button) {
+    if (isSwitch(button)) button.value = button.value === '1' ? '0' : '1';
+}
+document.addEventListener('turbo:submit-start', (e) => flip(e.detail.formSubmission.submitter));
+document.addEventListener('turbo:submit-end', (e) => {
+    if (!e.detail.success) flip(e.detail.formSubmission.submitter);
+});
 
 // A button that is pressed meanwhile waits for its turn as well, so that quick hands lose nothing.
 document.addEventListener(
@@ -106,6 +116,11 @@ document.addEventListener('turbo:submit-end', (e) => {
     if (!e.detail.success) after = null;
 });
 
+function again({ form, submitter, to }) {
+    if (submitter?.isConnected) submitter.value = to;
+    send(form, submitter?.isConnected ? submitter : null);
+}
+
 function next() {
     leads = false;
     const one = waiting.shift();
@@ -115,7 +130,7 @@ function next() {
         visit(to);
     }
     if (!one) return;
-    if (one.form.isConnected) send(one.form, one.submitter?.isConnected ? one.submitter : null);
+    if (one.form.isConnected) again(one);
     else next();
 }
 

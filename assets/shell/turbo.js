@@ -5,6 +5,13 @@ import * as Turbo from '@hotwired/turbo';
 Turbo.config.drive.progressBarDelay = 3_600_000;
 Turbo.config.drive.linkPrefetching = false;
 
+// Pressed once until it is answered; a switch of the bench can be moved back at once.
+export const isSwitch = (button) => Boolean(button?.matches('.thing[data-thing]'));
+const disable = (button, off) => {
+    if (!isSwitch(button)) button.disabled = off;
+};
+Turbo.config.forms.submitter = { beforeSubmit: (button) => disable(button, true), afterSubmit: (button) => disable(button, false) };
+
 export const visit = (address, options = {}) => Turbo.visit(address, options);
 
 export const submitting = () => under.form > 0;

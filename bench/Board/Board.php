@@ -385,7 +385,7 @@ final readonly class Board
             return [new Message(Message::REFUSAL, 'this board has no such UART'), self::ANSWER_S];
         }
         if ('1' === $f[2] && !$pads->uarts[$f[0]]->inverts) {
-            return [new Message(Message::REFUSAL, 'this UART cannot turn the signal about'), self::ANSWER_S];
+            return [new Message(Message::REFUSAL, 'this UART cannot invert the signal'), self::ANSWER_S];
         }
         $seconds = max(self::LISTENS_S, min(self::LONGEST_LISTEN_S, (float) ($f[3] ?? 0.0)));
         $heard = $this->parts($pads)->heard($f[0], (float) $f[1], '1' === $f[2], $this->pace->now(), $seconds);

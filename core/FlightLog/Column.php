@@ -4,9 +4,14 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\FlightLog;
 
+use Ortholex\Core\Signal\Statistics;
+
 /** Numbers of one kind, little-endian, in memory or spooled to a file that goes with the object. */
 final class Column
 {
+    /** Samples unpacked at once. */
+    private const PIECE = 16384;
+
     /** The process that opened the file: another one that shares it would move its place, and opens it anew. */
     private int $owner;
 
@@ -80,13 +85,48 @@ final class Column
     /** @return list<float> */
     public function values(int $first = 0, ?int $count = null): array
     {
-        $bytes = $this->bytes($first, $count);
-        if (4 === $this->size) {
-            return FlightLog::unpackFloats($bytes);
+        $values = [];
+        foreach ($this->pieces($first, $count, self::PIECE) as $piece) {
+            foreach ($piece as $v) {
+                $values[] = $v;
+            }
         }
-        /** @var array<int, float>|false $values */
-        $values = '' === $bytes ? [] : unpack('e*', $bytes);
 
-        return false === $values ? [] : array_values($values);
+        return $values;
+    }
+
+    /**
+     * The same with so many samples averaged into one; what is left over at the end is left out. Never more than a piece of it is
+     * unpacked at once.
+     *
+     * @return list<float>
+     */
+    public function decimated(int $factor, int $first = 0, ?int $count = null): array
+    {
+        $factor = max(1, $factor);
+        $values = [];
+        foreach ($this->pieces($first, $count, $factor * (int) ceil(self::PIECE / $factor)) as $piece) {
+            foreach (Statistics::decimated($piece, $factor) as $v) {
+                $values[] = $v;
+            }
+        }
+
+        return $values;
+    }
+
+    /** @return iterable<list<float>> */
+    private function pieces(int $first, ?int $count, int $length): iterable
+    {
+        $end = $first + max(0, min($count ?? $this->count, $this->count - $first));
+        for ($from = $first; $from < $end; $from += $length) {
+            $bytes = $this->bytes($from, min($length, $end - $from));
+            if (4 === $this->size) {
+                yield FlightLog::unpackFloats($bytes);
+                continue;
+            }
+            /** @var array<int, float>|false $values */
+            $values = unpack('e*', $bytes);
+            yield false === $values ? [] : array_values($values);
+        }
     }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\Core\FlightLog;
 
 use Ortholex\Core\Craft\Axis;
+use Ortholex\Core\FlightLog\Clock\Pieces;
 
 /** A flight log: a clock and traces on its grid, each a column of little-endian float32. */
 final readonly class FlightLog
@@ -51,10 +52,22 @@ final readonly class FlightLog
      */
     public function runs(string $name): array
     {
+        return $this->decimatedRuns($name, 1);
+    }
+
+    /**
+     * The same with so many samples averaged into one.
+     *
+     * @return list<list<float>> one list per gap-free segment
+     */
+    public function decimatedRuns(string $name, int $factor): array
+    {
         $column = $this->column($name);
         $runs = [];
         foreach ($this->clock->segments as $segment) {
-            $runs[] = $column->values($segment->first, $segment->count);
+            $runs[] = 1 === $factor
+                ? $column->values($segment->first, $segment->count)
+                : $column->decimated($factor, $segment->first, $segment->count);
         }
 
         return $runs;
@@ -113,6 +126,34 @@ final readonly class FlightLog
     {
         [$clock, $first, $count] = $this->clock->between($fromS, $toS);
         $columns = array_map(static fn (Column $c): Column => Column::ofBytes($c->bytes($first, $count)), $this->columns);
+
+        return new self($clock, $columns, $this->settings, $this->badRows, $this->leftOut);
+    }
+
+    /**
+     * Where it has more samples than so many: stretches that stand for it, evenly spread, in temporary files of their own.
+     *
+     * @throws LogError where there is no room for these
+     */
+    public function thinned(int $most): self
+    {
+        if ($this->clock->samples <= $most) {
+            return $this;
+        }
+        $pieces = Pieces::of($this->clock->segments, $this->clock->rateHz, $most);
+        $segments = $columns = [];
+        $count = 0;
+        foreach ($pieces as $piece) {
+            $segments[] = new Segment($count, $piece->count, $piece->startS);
+            $count += $piece->count;
+        }
+        foreach ($this->columns as $name => $column) {
+            $columns[$name] = Column::spool(4);
+            foreach ($pieces as $piece) {
+                $columns[$name]->append($column->bytes($piece->first, $piece->count));
+            }
+        }
+        $clock = SampleClock::known($this->clock->rateHz, $segments, $this->clock->faults);
 
         return new self($clock, $columns, $this->settings, $this->badRows, $this->leftOut);
     }

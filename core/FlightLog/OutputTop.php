@@ -23,20 +23,37 @@ final readonly class OutputTop
     private const BENEATH_PCT = 4.0;
     private const LEAST_SAMPLES = 20;
 
+    /** So many are unpacked at once. */
+    private const PIECE = 65_536;
+
     /** @param iterable<list<float>> $outputs of each motor and stretch, % */
     public static function of(iterable $outputs): float
     {
         $lists = [];
-        $top = 0.0;
         foreach ($outputs as $output) {
             $lists[] = $output;
+        }
+
+        return self::in(static fn (): array => $lists);
+    }
+
+    public static function ofLog(FlightLog $log): float
+    {
+        return self::in(static fn (): iterable => self::pieces($log));
+    }
+
+    /** @param \Closure(): iterable<list<float>> $outputs however long they are: they are gone through twice */
+    private static function in(\Closure $outputs): float
+    {
+        $top = 0.0;
+        foreach ($outputs() as $output) {
             $top = max($top, [] === $output ? 0.0 : max($output));
         }
         if ($top >= self::NEARLY_WHOLE_PCT || $top < self::LOWEST_PCT) {
             return self::WHOLE_PCT;
         }
         $at = $beneath = 0;
-        foreach ($lists as $output) {
+        foreach ($outputs() as $output) {
             foreach ($output as $pct) {
                 if ($pct >= $top - self::AT_PCT) {
                     ++$at;
@@ -49,10 +66,14 @@ final readonly class OutputTop
         return $at >= self::LEAST_SAMPLES && $at > $beneath ? $top : self::WHOLE_PCT;
     }
 
-    public static function ofLog(FlightLog $log): float
+    /** @return iterable<list<float>> */
+    private static function pieces(FlightLog $log): iterable
     {
-        $all = array_map(static fn (string $place): array => $log->runs("output_{$place}_pct"), $log->places());
-
-        return self::of(array_merge(...$all));
+        foreach ($log->places() as $place) {
+            $column = $log->column("output_{$place}_pct");
+            for ($from = 0; $from < $column->count; $from += self::PIECE) {
+                yield $column->values($from, self::PIECE);
+            }
+        }
     }
 }

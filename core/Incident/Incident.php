@@ -55,7 +55,7 @@ final readonly class Incident
         usort($ranked, static fn (MotorFit $p, MotorFit $q): int => $q->fit <=> $p->fit);
         $lost = null === $s->motor ? null : $places[$s->motor];
         $against = [];
-        if (null !== $s->motor && !$s->bySpeed && null !== $s->run->rpm[$s->motor]) {
+        if (null !== $s->motor && !$s->bySpeed && $s->run->hasRpm($s->motor)) {
             $against[] = Fact::of(Contradiction::SpeedAsUsual, place: (string) $lost);
         }
 

@@ -116,6 +116,8 @@ final readonly class Incidents
         $doubt = null;
         // What was found teaches wrong: learned again without it, and looked at again.
         for ($round = 0; $round < 2; ++$round) {
+            // Of a long flight it is much: what the round before saw is not held while the next learns.
+            $unexplained = $byRun = [];
             [$model, $teaching] = self::learned($motion, [...$signs, ...$losses], $law);
             if (null === $model) {
                 break;

@@ -13,7 +13,7 @@ final readonly class LossCandidate
      * @param int                $from  first block
      * @param int                $to    last block
      * @param float              $score what the likelihood reached, over what is asked of it
-     * @param list<float>        $row   log-likelihood ratio of each block of the run
+     * @param list<float>        $early log-likelihood ratio of each of its blocks, at first
      * @param SpeedEvidence|null $speed that spoke with
      */
     public function __construct(
@@ -23,7 +23,7 @@ final readonly class LossCandidate
         public int $from,
         public int $to,
         public float $score,
-        public array $row,
+        public array $early,
         public ?SpeedEvidence $speed,
     ) {
     }

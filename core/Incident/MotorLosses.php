@@ -29,7 +29,7 @@ final readonly class MotorLosses
     private const SECOND_MOTOR = 2.0;
 
     /** No motor gives half of its thrust for less than this and then all of it. */
-    private const LEAST_WEAK_S = 0.6;
+    private const LEAST_WEAK_S = 0.9;
 
     /** A loss must tell that much in this time. */
     private const TOLD_S = 3.0;
@@ -136,16 +136,18 @@ final readonly class MotorLosses
     {
         $candidates = $impossible = [];
         foreach ($all as $k => $one) {
+            $worth = array_map($doubt->worth(...), $one->washed);
             // With its speed as evidence; and, with more asked, without, as a prop can fail on a motor that turns as it should.
             foreach (null === $speeds[$k] ? [[null, 1.0]] : [[$speeds[$k], 1.0], [null, self::WITHOUT_SPEED]] as [$speed, $needed]) {
                 foreach (self::SHARES as $share) {
                     foreach (array_keys($one->thrust) as $m) {
                         $row = self::evidence($one, $doubt, $speed, $m, $share, 1.0);
-                        foreach (self::peaks($row, $doubt->worth) as [$from, $to, $score]) {
-                            $candidates[] = new LossCandidate($k, $m, $share, $from, $to, $score / $needed, $row, $speed);
+                        foreach (self::peaks($row, $worth) as [$from, $to, $score]) {
+                            $early = \array_slice($row, $from, 1 + $one->blocks->blocks(self::PURE_S));
+                            $candidates[] = new LossCandidate($k, $m, $share, $from, $to, $score / $needed, $early, $speed);
                         }
                         $turned = self::evidence($one, $doubt, $speed, $m, $share, -1.0);
-                        foreach (self::peaks($turned, $doubt->worth) as [$from, $to, $score]) {
+                        foreach (self::peaks($turned, $worth) as [$from, $to, $score]) {
                             $impossible[] = [$k, $from, $to, $score / $needed];
                         }
                     }
@@ -240,7 +242,8 @@ final readonly class MotorLosses
                 $well += $count * $z * $z;
                 $bad += $count * $left * $left;
             }
-            $out[] = $doubt->worth * (self::FREEDOM + 3) / 2 * log((1 + $well / self::FREEDOM) / (1 + $bad / self::FREEDOM));
+            $told = (self::FREEDOM + 3) / 2 * log((1 + $well / self::FREEDOM) / (1 + $bad / self::FREEDOM));
+            $out[] = $doubt->worth($one->washed[$b]) * $told;
         }
 
         return $out;
@@ -251,11 +254,11 @@ final readonly class MotorLosses
      * they say at least what one of them says.
      *
      * @param list<float> $row
-     * @param float       $worth of a block
+     * @param list<float> $worth of each block
      *
      * @return list<array{int, int, float}> first and last block, and what it reached
      */
-    private static function peaks(array $row, float $worth): array
+    private static function peaks(array $row, array $worth): array
     {
         $found = [];
         $score = $peak = 0.0;
@@ -272,7 +275,7 @@ final readonly class MotorLosses
                 continue;
             }
             if ($peak >= self::LEAST_SUM) {
-                $alone = $worth * ($at - $since + 1);
+                $alone = array_sum(\array_slice($worth, $since, $at - $since + 1));
                 $found[] = [$since, $at, $alone < 1.0 ? 2.0 * $peak : $peak * (1.0 + 1.0 / $alone)];
             }
             $score = $peak = 0.0;
@@ -290,7 +293,7 @@ final readonly class MotorLosses
             return null;
         }
         $early = min($to, $from + $blocks->blocks(self::PURE_S));
-        $part = \array_slice($c->row, $from, $early - $from + 1);
+        $part = \array_slice($c->early, 0, $early - $from + 1);
         $fell = $speed?->fellBehind($m, $from, $early) ?? false;
         // A knock is over at once, but for the speed that it took from a rotor; a loss stands.
         $knock = $fell ? self::KNOCK_BLOCKS : max(self::KNOCK_BLOCKS, $blocks->blocks(self::REGAINED * $one->model->law->upS));
@@ -360,18 +363,20 @@ final readonly class MotorLosses
             sort($part);
             $push[$a] = $part[intdiv($n, 2)] ?? 0.0;
         }
-        $sum = 0.0;
+        $sum = $alone = 0.0;
         for ($b = $from; $b <= $to; ++$b) {
             $well = $bad = 0.0;
+            $alone += $doubt->worth($one->washed[$b]);
             for ($a = 0; $a < 3; ++$a) {
                 $spread = $doubt->usual($a, $one->liveliness[$a][$b], $one->washed[$b]);
                 $count = 2 === $a ? self::YAW : 1.0;
                 $well += $count * ($one->off[$a][$b] / $spread) ** 2;
                 $bad += $count * (($one->off[$a][$b] - $push[$a]) / $spread) ** 2;
             }
-            $sum += $doubt->worth * (self::FREEDOM + 3) / 2 * log((1 + $well / self::FREEDOM) / (1 + $bad / self::FREEDOM));
+            $told = (self::FREEDOM + 3) / 2 * log((1 + $well / self::FREEDOM) / (1 + $bad / self::FREEDOM));
+            $sum += $doubt->worth($one->washed[$b]) * $told;
         }
 
-        return $sum - 1.5 * log(max(2.0, $n * $doubt->worth));
+        return $sum - 1.5 * log(max(2.0, $alone));
     }
 }

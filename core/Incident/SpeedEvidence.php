@@ -66,15 +66,16 @@ final readonly class SpeedEvidence
     {
         $run = $blocks->run;
         $ratios = $changes = [];
-        foreach ($run->rpm as $m => $rpm) {
-            $speed = null === $rpm ? [] : $law->speeds($run->outputs[$m], $run->supply, $run->stepS);
+        foreach (array_keys($run->outputs) as $m) {
+            $rpm = $run->rpm($m);
+            $speed = null === $rpm ? [] : $law->speeds($run->outputs[$m], $run->supply(), $run->stepS);
             $scale = null === $rpm ? null : RotorLaw::scale($speed, $rpm);
             if (null === $rpm || null === $scale) {
                 $ratios[] = null;
                 $changes[] = [];
                 continue;
             }
-            $target = $law->targets($run->outputs[$m], $run->supply, $run->stepS);
+            $target = $law->targets($run->outputs[$m], $run->supply(), $run->stepS);
             $is = self::means($rpm, $blocks);
             $to = self::means($target, $blocks);
             $by = self::means($speed, $blocks);

@@ -30,11 +30,11 @@ final readonly class SpeedTrace
     /** @return self|null null where its speed was not logged, or where no law was found */
     public static function around(FlightRun $run, ?RotorLaw $law, int $motor, int $step): ?self
     {
-        $rpm = $run->rpm[$motor] ?? null;
+        $rpm = $run->rpm($motor);
         if (null === $rpm || null === $law) {
             return null;
         }
-        $scale = RotorLaw::scale($law->speeds($run->outputs[$motor], $run->supply, $run->stepS), $rpm);
+        $scale = RotorLaw::scale($law->speeds($run->outputs[$motor], $run->supply(), $run->stepS), $rpm);
         if (null === $scale) {
             return null;
         }
@@ -43,7 +43,7 @@ final readonly class SpeedTrace
         $count = min($run->count() - 1, $step + $run->steps(self::AFTER_S)) - $first + 1;
         $usual = $law->speeds(
             \array_slice($run->outputs[$motor], $first, $count),
-            \array_slice($run->supply, $first, $count),
+            \array_slice($run->supply(), $first, $count),
             $run->stepS,
         );
         $every = max(1, $run->nearestSteps(self::STEP_S));

@@ -7,6 +7,7 @@ namespace Ortholex\Core\LogCheck;
 use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\Fact\Fact;
 use Ortholex\Core\Fact\Stored;
+use Ortholex\Core\FlightLog\Clock\Pieces;
 use Ortholex\Core\FlightLog\FlightLog;
 use Ortholex\Core\FlightLog\Traces;
 use Ortholex\Core\Signal\Statistics;
@@ -50,13 +51,15 @@ final readonly class Adequacy
     ) {
     }
 
-    public static function of(FlightLog $log): self
+    /** @param FlightLog|null $some what of it steps and noise were taken from, where that was not all */
+    public static function of(FlightLog $log, ?FlightLog $some = null): self
     {
-        $share = self::throttleShare($log);
+        $some ??= $log;
+        $share = self::throttleShare($some);
         $motion = [];
         foreach (Axis::cases() as $axis) {
             $set = Traces::setpoint($axis);
-            $motion[$axis->value] = $log->has($set) ? round(Statistics::deviation($log->trace($set)), 1) : 0.0;
+            $motion[$axis->value] = $log->has($set) ? round(Statistics::deviation($some->trace($set)), 1) : 0.0;
         }
         $moved = array_keys(array_filter($motion, static fn (float $dps): bool => $dps >= self::MOVED_DPS));
         $duration = $log->clock->durationS();
@@ -67,6 +70,7 @@ final readonly class Adequacy
             [] === $moved ? null : Fact::of(AdequacyCode::Lag, axes: $moved),
             Fact::of(self::hasTerms($log) ? AdequacyCode::TermVerdicts : AdequacyCode::NoTerms),
             Fact::of(\count($log->places()) >= self::LEAST_OUTPUTS ? AdequacyCode::WhoStoppedPushing : AdequacyCode::NoOutputs),
+            self::thinned($log, $some),
         ];
         $facts = array_filter($facts, static fn (?Fact $f): bool => null !== $f);
         $isUse = static fn (Fact $f): bool => $f->code instanceof AdequacyCode && $f->code->isUse();
@@ -130,6 +134,16 @@ final readonly class Adequacy
         }
 
         return array_map(static fn (int $c): float => round($c / max(1, array_sum($counts)), 4), array_values($counts));
+    }
+
+    private static function thinned(FlightLog $log, FlightLog $some): ?Fact
+    {
+        return $some === $log ? null : Fact::of(
+            AdequacyCode::Thinned,
+            stretches: \count($some->clock->segments),
+            each_s: Pieces::SECONDS,
+            pct: 100.0 * $some->clock->samples / $log->clock->samples,
+        );
     }
 
     /** @param list<string> $moved axes */

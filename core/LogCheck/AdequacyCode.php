@@ -25,6 +25,7 @@ enum AdequacyCode: string implements Code
     case SampledSlowly = 'adequacy.sampled_slowly';
     case NoTerms = 'adequacy.no_terms';
     case NoOutputs = 'adequacy.no_outputs';
+    case Thinned = 'adequacy.thinned';
 
     /** Whether it is a use rather than what stands against one. */
     public function isUse(): bool

@@ -12,7 +12,6 @@ use Ortholex\Core\FlightLog\FlightLog;
 use Ortholex\Core\FlightLog\Traces;
 use Ortholex\Core\Incident\Motion\CraftModel;
 use Ortholex\Core\Incident\Motion\Motion;
-use Ortholex\Core\Signal\Statistics;
 
 /**
  * Whether a log counts its axes as we do: rotation must follow its command, and what the motors do to the rotation
@@ -83,8 +82,8 @@ final readonly class SignCheck
     private static function correlation(FlightLog $log, string $set, string $rate): ?float
     {
         $factor = max(1, (int) ($log->clock->rateHz / 100));
-        $x = Statistics::decimated($log->trace($set), $factor);
-        $y = Statistics::decimated($log->trace($rate), $factor);
+        $x = $log->column($set)->decimated($factor);
+        $y = $log->column($rate)->decimated($factor);
         $xy = $xx = $yy = 0.0;
         foreach ($x as $i => $v) {
             $xy += $v * $y[$i];

@@ -37,11 +37,12 @@ final readonly class NotchTrack
         $rotors = $tracking = [];
         foreach ($log->places() as $place) {
             if ($log->has("rpm_$place")) {
-                $rotors[] = array_map(static fn (float $rpm): float => $rpm / 60, self::slow($log->runs("rpm_$place"), $factor));
+                $speeds = array_merge(...$log->decimatedRuns("rpm_$place", $factor));
+                $rotors[] = array_map(static fn (float $rpm): float => $rpm / 60, $speeds);
             }
         }
         for ($n = 1; $log->has("tracking_notch_{$n}_hz"); ++$n) {
-            $tracking[$n] = self::slow($log->runs("tracking_notch_{$n}_hz"), $factor);
+            $tracking[$n] = array_merge(...$log->decimatedRuns("tracking_notch_{$n}_hz", $factor));
         }
         $orders = array_values(
             array_filter(array_map('intval', explode(',', $log->setting('notch.motor.orders') ?? '')), static fn (int $k): bool => $k > 0),

@@ -55,12 +55,19 @@ final readonly class Track
                     ++$leftOut;
                     continue;
                 }
-                [$lat, $lon] = $about->place($north[$k], $east[$k]);
-                $points[] = [$segment->startS + $i / $log->clock->rateHz, round($lat, 7), round($lon, 7), round($height[$k], 1)];
+                [$lat, $lon] = $about->place(self::cm($north[$k]), self::cm($east[$k]));
+                $at = $segment->startS + $i / $log->clock->rateHz;
+                $points[] = [$at, round($lat, 7), round($lon, 7), round(self::cm($height[$k]), 1)];
             }
         }
 
         return new self($points, $leftOut);
+    }
+
+    /** To the centimetre, as a log has it that was written and read again: both have the same track. */
+    private static function cm(float $m): float
+    {
+        return (float) \sprintf('%.2F', $m);
     }
 
     public function gpx(string $name, \DateTimeImmutable $began): string

@@ -50,6 +50,6 @@ final class RadioFileError extends \RuntimeException
 
     public static function torn(string $path): self
     {
-        return new self("$path is a torn gzip file: it ends in the middle. Pack or copy it anew.");
+        return new self("$path is a torn gzip file: it ends in the middle. Pack or copy it again.");
     }
 }

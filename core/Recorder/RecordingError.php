@@ -29,6 +29,6 @@ final class RecordingError extends \RuntimeException
 
     public static function notTheSame(int $number): self
     {
-        return new self("What came of recording $number is not what the board holds, though it was fetched again. Try another cable.");
+        return new self("What arrived of recording $number is not what the board holds, though it was fetched again. Try another cable.");
     }
 }

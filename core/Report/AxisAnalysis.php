@@ -34,16 +34,15 @@ final readonly class AxisAnalysis
         $rateHz = $log->clock->rateHz;
         $measured = $log->has(Traces::measuredRate($axis)) ? $log->runs(Traces::measuredRate($axis)) : null;
         $filtered = $log->has(Traces::filteredRate($axis)) ? $log->runs(Traces::filteredRate($axis)) : null;
-        [$step, $confidence] = self::step($log, $axis, $measured ?? $filtered, $byHand, $ends ?? OutputEnds::of($log));
+        $before = self::spectrum($measured, $rateHz);
+        $behind = self::spectrum($filtered, $rateHz);
+        $delay = self::filterDelay($measured, $filtered, $rateHz);
+        $rate = $measured ?? $filtered;
+        // Of a long log each is much: what is not asked any more goes.
+        unset($measured, $filtered);
+        [$step, $confidence] = self::step($log, $axis, $rate, $byHand, $ends ?? OutputEnds::of($log));
 
-        return new AxisReport(
-            $axis,
-            $step,
-            $confidence,
-            self::spectrum($measured, $rateHz),
-            self::spectrum($filtered, $rateHz),
-            self::filterDelay($measured, $filtered, $rateHz),
-        );
+        return new AxisReport($axis, $step, $confidence, $before, $behind, $delay);
     }
 
     /**

@@ -46,7 +46,10 @@ use Ortholex\Core\Tuning\TermVerdict;
 final readonly class FlightAnalysis
 {
     /** Raised whenever a result would change for the same log, so that stored results are not mistaken for new ones. */
-    public const VERSION = 17;
+    public const VERSION = 19;
+
+    /** Steps, noise and lag of a longer log are taken from stretches of it: five minutes at 8 kHz, twenty at 2 kHz. */
+    private const MOST_SAMPLES = 2_400_000;
 
     /** P is about this share of the error, where it was not logged: enough to see whether it swings, % per deg/s. */
     private const P_OF_ERROR = 0.25;
@@ -93,11 +96,15 @@ final readonly class FlightAnalysis
         if ($log->clock->rateHz < Adequacy::LEAST_RATE_HZ) {
             return self::tellsNothing($log);
         }
-        $ends = OutputEnds::of($log);
+        $some = $log->thinned(self::MOST_SAMPLES);
+        $ends = OutputEnds::of($some);
         /** @var array{steps: Steps, rest: array{noise: Noise, moved: Moved}} $done */
         $done = ($together ?? new OneByOne())->all([
-            'steps' => static fn (): array => self::steps($log, $withPlants, $ends),
-            'rest' => static fn (): array => ['noise' => self::noise($log, $ends->full ?? 0.0), 'moved' => self::moved($log)],
+            'steps' => static fn (): array => self::steps($some, $withPlants, $ends),
+            'rest' => static fn (): array => [
+                'noise' => self::noise($some, self::verdicts($log, $ends->full ?? 0.0)),
+                'moved' => self::moved($log, $some),
+            ],
         ]);
         ['axes' => $axes, 'plants' => $plants] = $done['steps'];
         ['noise' => $noise, 'moved' => $moved] = $done['rest'];
@@ -105,7 +112,7 @@ final readonly class FlightAnalysis
         return new self(
             $axes,
             $plants,
-            self::rotorHz($log),
+            self::rotorHz($some),
             $noise['maps'],
             OwnSwing::named($noise['ridges'], $noise['verdicts'], $axes),
             $noise['rpmMaps'],
@@ -116,7 +123,7 @@ final readonly class FlightAnalysis
             $noise['lags'],
             $noise['verdicts'],
             $moved['incidents'],
-            Adequacy::of($log),
+            Adequacy::of($log, $some),
             $moved['places'],
         );
     }
@@ -153,19 +160,33 @@ final readonly class FlightAnalysis
         return ['axes' => $axes, 'plants' => array_filter($plants)];
     }
 
-    /** @return Noise */
-    private static function noise(FlightLog $log, float $full): array
+    /** @return array<string, TermVerdict> by axis */
+    private static function verdicts(FlightLog $log, float $full): array
+    {
+        $verdicts = [];
+        foreach (Axis::cases() as $axis) {
+            $verdicts[$axis->value] = null === $log->rateOfRotation($axis) ? TermVerdict::none() : self::verdict($log, $axis, $full);
+        }
+
+        return $verdicts;
+    }
+
+    /**
+     * @param array<string, TermVerdict> $verdicts
+     *
+     * @return Noise
+     */
+    private static function noise(FlightLog $log, array $verdicts): array
     {
         $throttle = self::throttle($log);
         $speed = RotorSpeed::of($log);
         $levels =
             ([] === $throttle ? [] : [NoiseAgainst::Throttle->value => $throttle]) +
             (null === $speed ? [] : [NoiseAgainst::Rpm->value => $speed->levelPct]);
-        $maps = $rpmMaps = $ridges = $orders = $lags = $verdicts = [];
+        $maps = $rpmMaps = $ridges = $orders = $lags = [];
         foreach (Axis::cases() as $axis) {
             $rate = $log->rateOfRotation($axis);
             if (null === $rate) {
-                $verdicts[$axis->value] = TermVerdict::none();
                 continue;
             }
             $runs = $log->runs($rate);
@@ -183,7 +204,6 @@ final readonly class FlightAnalysis
             if (null !== $lag) {
                 $lags[$axis->value] = $lag;
             }
-            $verdicts[$axis->value] = self::verdict($log, $axis, $full);
         }
 
         return [
@@ -199,12 +219,12 @@ final readonly class FlightAnalysis
     }
 
     /** @return Moved */
-    private static function moved(FlightLog $log): array
+    private static function moved(FlightLog $log, FlightLog $some): array
     {
         $motion = Motion::of($log);
 
         return [
-            'signs' => SignCheck::of($log, $motion),
+            'signs' => SignCheck::of($some, $motion),
             'incidents' => Incidents::of($log, $motion),
             'places' => PlacesCheck::of($motion->model, $motion->places),
         ];
@@ -232,13 +252,16 @@ final readonly class FlightAnalysis
     /** From the logged terms; where they are missing, from what they are made of. */
     private static function verdict(FlightLog $log, Axis $axis, float $full): TermVerdict
     {
-        $rate = $log->runs((string) $log->rateAsFlown($axis));
+        $factor = TermVerdict::factor($log->clock->rateHz);
+        $runs = static fn (string $name): array => $log->decimatedRuns($name, $factor);
+        $rate = $runs((string) $log->rateAsFlown($axis));
         $starts = array_map(static fn (Segment $s): float => $s->startS, $log->clock->segments);
         [$pName, $dName, $set] = [Traces::term('p', $axis), Traces::term('d', $axis), Traces::setpoint($axis)];
-        $p = $log->has($pName) ? $log->runs($pName) : null;
-        if (null === $p && $log->has($set)) {
+        $asked = $log->has($set) ? $runs($set) : [];
+        $p = $log->has($pName) ? $runs($pName) : null;
+        if (null === $p && [] !== $asked) {
             $p = [];
-            foreach ($log->runs($set) as $r => $run) {
+            foreach ($asked as $r => $run) {
                 $p[] = array_map(static fn (float $s, float $w): float => self::P_OF_ERROR * ($s - $w), $run, $rate[$r]);
             }
         }
@@ -246,9 +269,8 @@ final readonly class FlightAnalysis
             return TermVerdict::none();
         }
         $hasD = $log->has($dName);
-        $d = $hasD ? $log->runs($dName) : array_map(static fn (array $run): array => array_fill(0, \count($run), 0.0), $rate);
-        $asked = $log->has($set) ? $log->runs($set) : [];
-        $verdict = TermVerdict::of($p, $d, $rate, $starts, $log->clock->rateHz, $asked, $full);
+        $d = $hasD ? $runs($dName) : array_map(static fn (array $run): array => array_fill(0, \count($run), 0.0), $rate);
+        $verdict = TermVerdict::of($p, $d, $rate, $starts, $log->clock->rateHz / $factor, $asked, $full);
 
         // Without D in the log a swing of P can be seen, but not that all is clean.
         return $hasD || TermState::Oscillation === $verdict->verdict ? $verdict : TermVerdict::none();

@@ -5,10 +5,10 @@ declare(strict_types=1);
 namespace Ortholex\Core\Report;
 
 use Ortholex\Core\Craft\Axis;
+use Ortholex\Core\FlightLog\Column;
 use Ortholex\Core\FlightLog\FlightLog;
 use Ortholex\Core\FlightLog\OutputTop;
 use Ortholex\Core\FlightLog\Traces;
-use Ortholex\Core\Signal\Statistics;
 
 /**
  * What hard flying showed: whether there was thrust to spare, and how much the craft shook in its own wash, which it meets where the
@@ -18,6 +18,9 @@ final readonly class Strain
 {
     /** So many samples a second are looked at. */
     private const LOOKED_AT_HZ = 250.0;
+
+    /** So many of all the others at once. */
+    private const PIECE = 65_536;
 
     /** Of the highest output that is ever sent. */
     private const FULL = 0.99;
@@ -69,7 +72,7 @@ final readonly class Strain
         $wash = $calm = [];
         foreach ($hz < self::LEAST_HZ ? [] : $log->clock->segments as $segment) {
             $of = static fn (string $trace): array => $log->has($trace)
-                ? Statistics::decimated($log->column($trace)->values($segment->first, $segment->count), $factor)
+                ? $log->column($trace)->decimated($factor, $segment->first, $segment->count)
                 : [];
             [$washed, $here] = self::drops($of('throttle_pct'), $hz);
             $drops += $here;
@@ -108,18 +111,22 @@ final readonly class Strain
             return [null, 0.0];
         }
         $end = self::FULL * OutputTop::ofLog($log);
-        $all = array_map(static fn (string $place): array => $log->runs("output_{$place}_pct"), $places);
+        $columns = array_map(static fn (string $place): Column => $log->column("output_{$place}_pct"), $places);
         $at = $count = $longest = 0;
-        foreach (array_keys($all[0]) as $s) {
+        foreach ($log->clock->segments as $segment) {
             $held = 0;
-            for ($i = 0, $n = \count($all[0][$s]); $i < $n; ++$i, ++$count) {
-                $full = false;
-                foreach ($all as $runs) {
-                    $full = $full || $runs[$s][$i] >= $end;
+            for ($from = 0; $from < $segment->count; $from += self::PIECE) {
+                $most = min(self::PIECE, $segment->count - $from);
+                $all = array_map(static fn (Column $c): array => $c->values($segment->first + $from, $most), $columns);
+                for ($i = 0; $i < $most; ++$i, ++$count) {
+                    $full = false;
+                    foreach ($all as $one) {
+                        $full = $full || $one[$i] >= $end;
+                    }
+                    $held = $full ? $held + 1 : 0;
+                    $at += $full ? 1 : 0;
+                    $longest = max($longest, $held);
                 }
-                $held = $full ? $held + 1 : 0;
-                $at += $full ? 1 : 0;
-                $longest = max($longest, $held);
             }
         }
 

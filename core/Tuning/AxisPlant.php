@@ -51,14 +51,25 @@ final readonly class AxisPlant
             return null;
         }
         $command = [];
+        $factor = self::factor($log->clock->rateHz);
         foreach (Traces::TERMS as $term) {
             $name = Traces::term($term, $axis);
-            foreach ($log->has($name) ? $log->runs($name) : [] as $r => $run) {
+            foreach ($log->has($name) ? $log->decimatedRuns($name, $factor) : [] as $r => $run) {
                 $command[$r] = isset($command[$r]) ? array_map(static fn (float $a, float $b): float => $a + $b, $command[$r], $run) : $run;
             }
         }
 
-        return self::identify($log->runs($set), array_values($command), $log->runs($rate), $log->clock->rateHz);
+        return self::identify(
+            $log->decimatedRuns($set, $factor),
+            array_values($command),
+            $log->decimatedRuns($rate, $factor),
+            $log->clock->rateHz / $factor,
+        );
+    }
+
+    private static function factor(float $rateHz): int
+    {
+        return max(1, (int) floor($rateHz / self::ANALYSIS_RATE_HZ));
     }
 
     /**
@@ -70,7 +81,7 @@ final readonly class AxisPlant
      */
     public static function identify(array $setpoint, array $command, array $rate, float $rateHz): self
     {
-        $factor = max(1, (int) floor($rateHz / self::ANALYSIS_RATE_HZ));
+        $factor = self::factor($rateHz);
         $fs = $rateHz / $factor;
         $n = Fft::sizeFor((int) ceil(self::WINDOW_S * $fs * 0.8));
         $fft = Fft::ofSize($n);

@@ -68,6 +68,12 @@ final readonly class TermVerdict
     ) {
     }
 
+    /** So many samples are averaged into one before anything is looked for: traces may come in like that. */
+    public static function factor(float $rateHz): int
+    {
+        return max(1, (int) floor($rateHz / self::RATE_HZ));
+    }
+
     /**
      * @param list<list<float>>      $p        P by gap-free run, %, or anything proportional to it
      * @param list<list<float>>      $d        D likewise, in the same unit as P
@@ -85,7 +91,7 @@ final readonly class TermVerdict
         array $set = [],
         float $atEnds = 0.0,
     ): self {
-        $factor = max(1, (int) floor($rateHz / self::RATE_HZ));
+        $factor = self::factor($rateHz);
         $fs = $rateHz / $factor;
         $n = 2 ** (int) round(log($fs, 2));
         $fft = RealFft::ofSize($n);

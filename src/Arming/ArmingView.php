@@ -53,7 +53,7 @@ final readonly class ArmingView
 
         return match (true) {
             !$this->known => 'Link the craft once, so that what it waits for is known.',
-            !$this->linked && 0 === $open => 'Nothing of ours stands against it; link it to see the board\'s own.',
+            !$this->linked && 0 === $open => 'Nothing that Ortholex checks is open; link it to see the board\'s own.',
             !$this->linked => "Not linked. Ours wait for $count.",
             $this->chain->armed => 'Armed.',
             !$this->chain->wouldArm() => "Will not arm: $count.",

@@ -72,7 +72,7 @@ final readonly class OpenView
             Bar::LoopOverload => ['', '15', 'Choose a slower loop'],
             Bar::NoFix => ['Go outdoors, and wait for the fix', '', ''],
             Bar::RestartDue => ['Pull pack and cable, and plug them again', '', ''],
-            Bar::Cable => ['Arm it here, at the right, props off', '', ''],
+            Bar::Cable => ['Arm it here, on the right, props off', '', ''],
         };
     }
 

@@ -65,9 +65,10 @@ class Craft
     public ?\DateTimeImmutable $readAt = null;
 
     /**
-     * What the book had of settings that were found otherwise on the craft, until it is said which stands.
+     * What the book had of settings that were found otherwise on the craft, until it is said which stands; `at`: where the ESC sat
+     * when it was read, if elsewhere.
      *
-     * @var array<string, array{value: float|int|bool|string, read: string}>
+     * @var array<string, array{value: float|int|bool|string, read: string, at?: string}>
      */
     #[ORM\Column(type: Types::JSON, options: ['default' => '[]'])]
     public array $believed = [];

@@ -171,7 +171,7 @@ final class CameraController extends SheetController
         if (PadLoad::None->value !== $does && PadLoad::CameraTilt->value !== $does) {
             throw BadRequest::at(
                 'pad',
-                "Output $pad drives the motor ".$this->words->name($does).': a servo there would be fed what a motor gets.',
+                "Output $pad drives the motor ".$this->words->name($does).': a servo there would get what a motor gets.',
             );
         }
         $values = [];
@@ -254,7 +254,7 @@ final class CameraController extends SheetController
 
             return $told ? Answer::said(\sprintf('It sends %g mW now; a restart brings back what is set.', $mw)) : throw BadRequest::at(
                 'mw',
-                'The transmitter did not take it: is it heard, and is that one of its powers?',
+                'The transmitter did not take it. Is it heard, and can it send at that power?',
             );
         }
         $this->staging->stage($craft, ['video.power_mw' => $mw]);

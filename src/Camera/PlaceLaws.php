@@ -48,7 +48,7 @@ final readonly class PlaceLaws
             return PlaceLaw::table(Yaml::parse($text));
         } catch (ParseException $e) {
             throw new \InvalidArgumentException(
-                'The table of places is no YAML, line '.$e->getParsedLine().': '.$e->getMessage(),
+                'The table of places is not YAML, line '.$e->getParsedLine().': '.$e->getMessage(),
                 previous: $e,
             );
         }

@@ -30,7 +30,7 @@ final class VideoCommand extends Command
         $this->addArgument('what', InputArgument::REQUIRED, 'plan');
         $this->addOption('pilots', null, InputOption::VALUE_REQUIRED, 'how many need a frequency, 1 to 8');
         $this->addOption('taken', null, InputOption::VALUE_REQUIRED, 'frequencies that others use already, as 5740,5800', '');
-        $this->addOption('offer', null, InputOption::VALUE_REQUIRED, 'frequencies that can be had, in MHz; those of a Heron 400 else', '');
+        $this->addOption('offer', null, InputOption::VALUE_REQUIRED, 'frequencies to choose from, in MHz; else those of a Heron 400', '');
         $this->addOption('place', null, InputOption::VALUE_REQUIRED, 'within the law of which place, as it is named in the table');
         $this->addOption('json', null, InputOption::VALUE_NONE, 'for programs');
     }

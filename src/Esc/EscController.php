@@ -90,11 +90,10 @@ final class EscController extends SheetController
     public function read(string $slug): Answer
     {
         $craft = $this->crafts->named($slug);
-        $this->links->readEscs($craft);
+        $said = $this->links->readEscs($craft);
+        $answered = \count(array_filter(Escs::identities($craft))).' ESCs answered.';
 
-        return Answer::of([
-            'said' => '' === $craft->escsProblem ? \count(array_filter(Escs::identities($craft))).' ESCs answered.' : $craft->escsProblem,
-        ]);
+        return Answer::of(['said' => implode(' ', ['' === $craft->escsProblem ? $answered : $craft->escsProblem, ...$said])]);
     }
 
     /** Stages one value for every ESC that can honour it. */

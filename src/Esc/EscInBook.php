@@ -65,7 +65,7 @@ final readonly class EscInBook implements NextStepSource, PartMark
         if (\in_array(self::LOOK, $craft->redo, true)) {
             yield new NextStep(
                 Urgency::Again,
-                'ESCs were flashed: look at what of their settings started anew, and show the motors once more.',
+                'ESCs were flashed: see which of their settings started from defaults, and show the motors again.',
                 $this->urls->generate('escs', ['slug' => $craft->slug]),
                 'Look at 16',
             );

@@ -178,7 +178,7 @@ final class FirmwareController extends SheetController
         }
         $this->entities->flush();
 
-        return Answer::said('Put aside. The snapshot of before is on sheet 72, and can be staged from there.')->to($this->address($craft));
+        return Answer::said('Put aside. The snapshot from before is on sheet 72, to be staged from there.')->to($this->address($craft));
     }
 
     /**

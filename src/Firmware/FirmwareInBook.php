@@ -27,7 +27,7 @@ final readonly class FirmwareInBook implements NextStepSource, SearchSource
     {
         $to = $this->urls->generate('firmware', ['slug' => $craft->slug]);
         if (null !== $craft->toReturn && !$craft->inBootloader) {
-            yield new NextStep(Urgency::Unfinished, 'The settings of before the flash have not come back yet.', $to, 'Return them');
+            yield new NextStep(Urgency::Unfinished, 'The settings from before the flash have not come back yet.', $to, 'Return them');
         }
         if ($craft->inBootloader) {
             yield new NextStep(Urgency::Stopped, 'The board waits in its bootloader, without whole firmware.', $to, 'Finish writing');
@@ -43,7 +43,7 @@ final readonly class FirmwareInBook implements NextStepSource, SearchSource
     public function onLinked(CraftLinked $event): void
     {
         if (null !== $event->craft->toReturn && !$event->craft->inBootloader) {
-            $event->said[] = 'The settings of before the flash have not come back yet: go on with it on sheet 12.';
+            $event->said[] = 'The settings from before the flash have not come back yet: go on with it on sheet 12.';
         }
     }
 

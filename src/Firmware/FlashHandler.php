@@ -133,7 +133,7 @@ final readonly class FlashHandler implements JobHandler
     private function returnSettings(Craft $craft, ?Snapshot $snapshot, Version $now): array
     {
         if (null === $snapshot || '' === $snapshot->version) {
-            return ['report' => [], 'note' => 'No snapshot of before was found, so the settings are the firmware\'s defaults.'];
+            return ['report' => [], 'note' => 'No snapshot from before was found, so the settings are the firmware\'s defaults.'];
         }
         $migration = Migration::between($this->catalogue, EscTable::without($snapshot->settings), Version::parse($snapshot->version), $now);
         $changes = [];
@@ -254,7 +254,7 @@ final readonly class FlashHandler implements JobHandler
                 : FirmwareError::because(
                     'The image was written and verified, but the board does not answer: it is firmware of another board. '.
                         'Press the board\'s bootloader button (bench strip, under Faults), link, and write an image that fits. '.
-                        'The snapshot of before is kept.',
+                        'The snapshot from before is kept.',
                 );
         }
         if ($identity->inBootloader || null === $identity->version) {
@@ -295,10 +295,10 @@ final readonly class FlashHandler implements JobHandler
         $this->record(
             $craft,
             'Flash to '.$now->toString(),
-            'Settings area wiped; the firmware\'s defaults apply. The snapshot of before is on sheet 72.',
+            'Settings area wiped; the firmware\'s defaults apply. The snapshot from before is on sheet 72.',
         );
 
-        return ['report' => [], 'note' => 'The settings area was wiped. The snapshot of before is on sheet 72.'];
+        return ['report' => [], 'note' => 'The settings area was wiped. The snapshot from before is on sheet 72.'];
     }
 
     private function record(Craft $craft, string $what, string $reason): void

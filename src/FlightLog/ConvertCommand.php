@@ -18,7 +18,7 @@ use Symfony\Component\Console\Input\InputArgument;
 use Symfony\Component\Console\Input\InputInterface;
 use Symfony\Component\Console\Output\OutputInterface;
 
-#[AsCommand(name: 'convert', description: 'Makes a CSV of a recording, or a recording of a CSV; which it is, it sees itself.')]
+#[AsCommand(name: 'convert', description: 'Converts a recording to CSV, or a CSV to a recording; it sees by itself which it is given.')]
 final class ConvertCommand extends Command
 {
     public function __construct(private readonly Words $words)

@@ -80,7 +80,7 @@ final readonly class LogOptions
                 || (isset($parts[1]) && !\in_array(strtolower($parts[1]), ['cw', 'ccw'], true))
                 || \count($parts) > 2
             ) {
-                throw LogError::of("“{$motor}” is no motor. Write place and direction, as in rear-right:cw.");
+                throw LogError::of("“{$motor}” is not a motor. Write place and direction, as in rear-right:cw.");
             }
             if (\in_array($place, $places, true)) {
                 throw LogError::of("The motor “{$parts[0]}” is named twice.");

@@ -129,7 +129,7 @@ final readonly class GainFindings
     {
         $r = $a['proposal'] ?? null;
         if (null === $r) {
-            return $overshoots ? 'No gains in reach better it and keep the loop calm. Lighter filters would give them room.' : '';
+            return $overshoots ? 'No gains within reach do better and keep the loop calm. Lighter filters would give room.' : '';
         }
 
         $changes = [];
@@ -149,7 +149,7 @@ final readonly class GainFindings
             match (true) {
                 $noise > 2 => \sprintf('%.0f %% more noise reaches the motors, so feel them after the flight', $noise),
                 $noise < -2 => \sprintf('%.0f %% less noise reaches the motors', -$noise),
-                default => 'the motors hear no more noise than now',
+                default => 'no more noise reaches the motors than now',
             },
         );
     }

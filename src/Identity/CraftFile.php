@@ -64,6 +64,7 @@ final readonly class CraftFile implements BookPart
             'walk' => $craft->walk,
             'redo' => $craft->redo,
             'parts' => null === $plan ? [] : $plan->toArray(),
+            ...CraftMarks::write($craft, $book->choice),
         ]);
     }
 
@@ -125,6 +126,7 @@ final readonly class CraftFile implements BookPart
         $craft->redo = $is->texts('redo');
         $plan = CraftPlan::fromArray($is->map('parts'), PartsCatalogue::shipped());
         $craft->parts = null === $plan ? [] : $plan->toArray();
+        CraftMarks::read($craft, $is);
     }
 
     /**

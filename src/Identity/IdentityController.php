@@ -72,6 +72,7 @@ final class IdentityController extends SheetController
                         'book' => $d->book,
                         'craft' => $d->craft,
                         'read' => $craft->believed[$d->name]['read'],
+                        'at' => $craft->believed[$d->name]['at'] ?? '',
                     ],
                     $this->beliefs->open($craft),
                 ),

@@ -15,7 +15,7 @@ final readonly class IdentityView
      * @param array<string, EscIdentity|null>          $escs  by place; null where it stayed silent
      * @param array<string, int>                       $pads  by place
      * @param list<array{label: string, alive: bool, when: string}> $rails
-     * @param list<array{setting: Setting, book: float|int|bool|string, craft: float|int|bool|string, read: string}> $believed
+     * @param list<array{setting: Setting, book: float|int|bool|string, craft: float|int|bool|string, read: string, at: string}> $believed
      */
     public function __construct(
         public bool $linked,

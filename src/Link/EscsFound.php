@@ -8,13 +8,19 @@ use Ortholex\App\Book\Craft;
 use Ortholex\Core\Craft\SettingSet;
 
 /** The ESCs of a linked craft answered. */
-final readonly class EscsFound
+final class EscsFound
 {
+    /** @var list<string> what is to be said of it, in sentences */
+    public array $said = [];
+
     /**
      * @param SettingSet|null       $believed what the book had of the craft's settings; null where they answered for the first time
      * @param array<string, string> $seats    serial number of the ESC at each place, as the book had them
      */
-    public function __construct(public Craft $craft, public ?SettingSet $believed, public array $seats)
-    {
+    public function __construct(
+        public readonly Craft $craft,
+        public readonly ?SettingSet $believed,
+        public readonly array $seats,
+    ) {
     }
 }

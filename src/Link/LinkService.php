@@ -63,17 +63,22 @@ final readonly class LinkService
     /**
      * Reads the ESCs, which answer once the pack is on, and tells whoever waits for that.
      *
+     * @return list<string> what is to be said of it, in sentences
+     *
      * @throws LinkError when the craft is not linked
      */
-    public function readEscs(Craft $craft): void
+    public function readEscs(Craft $craft): array
     {
         $this->demandLinked($craft);
         [$believed, $seats] = [[] === $craft->escs ? null : $craft->settings, Escs::seats($craft)->serials];
         $this->escs->read($craft);
+        $found = new EscsFound($craft, $believed, $seats);
         if ([] !== $craft->escs) {
-            $this->events->dispatch(new EscsFound($craft, $believed, $seats));
+            $this->events->dispatch($found);
         }
         $this->entities->flush();
+
+        return $found->said;
     }
 
     /** The link stands for as long as the cable stays as it is now. */

@@ -89,8 +89,8 @@ final class LinkLossController extends SheetController
             throw BadRequest::at('rehearse', 'The receiver is not heard yet: switch the transmitter on, or mend it on 21 Radio.');
         }
         if ([] === array_filter($now->channels(), Rehearsal::isAside(...))) {
-            throw BadRequest::at('rehearse', 'Put a lever up, or hold a stick aside, first: else a receiver that repeats cannot be told '.
-                'from one that sets its channels itself.');
+            throw BadRequest::at('rehearse', 'First put a lever up or hold a stick aside: else a receiver that repeats cannot be told '.
+                'from one that sets its own channels.');
         }
         $job = $this->jobs->start($craft, 'rehearse', 'Rehearse a lost link', []);
 

@@ -73,7 +73,7 @@ final readonly class LinkLossView
 
         return match (true) {
             !$this->known => 'Link the craft once, so that its link-loss plan is known.',
-            $this->neverNoticed() => 'A lost link would never be noticed: the receiver goes on as if nothing were.',
+            $this->neverNoticed() => 'A lost link would never be noticed: the receiver goes on as if nothing had happened.',
             !$this->holds() => "$says. Not rehearsed".(null === $this->proof ? ' yet.' : ' as it is now.'),
             default => "$says. Rehearsed.",
         };
@@ -99,7 +99,7 @@ final readonly class LinkLossView
 
         return '' !== $this->proof->undone
             ? 'It no longer holds: '.$this->words->name("replaced_{$this->proof->undone}").' was replaced.'
-            : 'It holds no more, as these changed since: '.implode(', ', $changed).'.';
+            : 'It no longer holds, as these changed since: '.implode(', ', $changed).'.';
     }
 
     /** @return list<string> what the rehearsal found, in sentences */

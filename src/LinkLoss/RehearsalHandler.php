@@ -47,7 +47,7 @@ final readonly class RehearsalHandler implements JobHandler
         $client = $this->benches->client($craft);
         $first = $client->radio(0);
         if (Heard::Frames !== $first->heard) {
-            throw LinkError::refused('this', 'the receiver is not heard, so its loss cannot be tried; 21 Radio mends it');
+            throw LinkError::refused('this', 'the receiver is not heard, so its loss cannot be tried; put it right on 21 Radio');
         }
         $before = $first->channels();
         $bench = $this->benches->of($craft);

@@ -94,12 +94,12 @@ final readonly class LocationView
         $sky = $this->sky;
 
         return match (true) {
-            !$this->known => 'Where it is, how surely, and what it can do with that.',
+            !$this->known => 'Where it is, how certain that is, and what it can do with it.',
             null === $this->port => 'Draw one there, or do without: nothing else needs it.',
             LocationLook::Compass === $this->look => 'Hold and return need to know which way the nose points.',
             LocationLook::Home === $this->look => 'Rehearsed here before it is ever needed.',
             $sky->isFixed() && null !== $sky->firstS => \sprintf('The first fix took %.0f s.', $sky->firstS),
-            default => 'Where it is, how surely, and what it can do with that.',
+            default => 'Where it is, how certain that is, and what it can do with it.',
         };
     }
 

@@ -63,7 +63,7 @@ final readonly class FlyHandler implements JobHandler
             throw LogError::of('It would not take off: '.$this->words->of($heard).'. 21 Radio mends it.');
         }
         if ('' === $settings->text(Action::Arm->setting()) && ArmedBy::Stick !== ArmedBy::in($settings)) {
-            throw LogError::of('It would not take off: no lever arms it, nor the stick. Map “arm” on 23 Switch map.');
+            throw LogError::of('It would not take off: neither a lever nor the stick arms it. Map “arm” on 23 Switch map.');
         }
         $head = Yaml::dump(
             [

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\App\Logs;
 
-use Ortholex\App\Book\Craft;
+use Ortholex\App\FlightLog\Log;
 use Ortholex\App\FlightLog\LogBook;
 use Ortholex\App\Report\AnalysisStore;
 use Ortholex\Core\Fact\Fact;
@@ -15,16 +15,19 @@ use Ortholex\Core\Report\StepReport;
 /** A craft's logs as sheet 51 lists them. */
 final readonly class LogRows
 {
-    public function __construct(private LogBook $book, private AnalysisStore $analyses)
+    public function __construct(private AnalysisStore $analyses)
     {
     }
 
-    /** @return list<LogRow> newest first */
-    public function of(Craft $craft): array
+    /**
+     * @param list<Log> $logs of one craft, newest first
+     *
+     * @return list<LogRow> of so many of them
+     */
+    public function of(array $logs, int $most = \PHP_INT_MAX): array
     {
-        $logs = $this->book->of($craft);
         $rows = [];
-        foreach ($logs as $i => $log) {
+        foreach (\array_slice($logs, 0, $most) as $i => $log) {
             $report = $this->analyses->has($log) ? $this->analyses->report($log) : null;
             $peaks = array_map(static fn (StepReport $s): ?float => $s->numbers?->peak, $report->steps ?? []);
             $wrong = array_filter($report->findings ?? [], static fn (Finding $f): bool => Weight::Wrong === $f->weight);

@@ -30,6 +30,9 @@ use Symfony\Component\Routing\Attribute\Route;
 #[AsController]
 final class LogsController extends SheetController
 {
+    /** So many are listed; all of them when asked. */
+    private const NEWEST = 60;
+
     public function __construct(
         private readonly LogBook $book,
         private readonly FlownLogs $flown,
@@ -46,7 +49,7 @@ final class LogsController extends SheetController
     }
 
     #[Route('/craft/{slug}/51', name: 'logs', methods: ['GET'])]
-    public function sheet(string $slug): Response
+    public function sheet(string $slug, Request $request): Response
     {
         $craft = $this->crafts->named($slug);
         $whyNot = $this->ready->whyNot($craft);
@@ -54,13 +57,15 @@ final class LogsController extends SheetController
         $cards = array_map(static fn (Card $c): CardView => CardView::of($c, $bench->sticks($c, $c->seconds(), 3)), Card::cases());
         $plan = $this->flown->plan($craft);
         $staged = $this->staging->of($craft);
+        $logs = $this->book->of($craft);
 
         return $this->show(
             $craft,
             '51',
             'Logs/logs.html.twig',
             new LogsView(
-                $this->rows->of($craft),
+                $this->rows->of($logs, Input::query($request)->flag('all') ? \PHP_INT_MAX : self::NEWEST),
+                \count($logs),
                 $cards,
                 '' === $whyNot,
                 $whyNot,

@@ -45,7 +45,7 @@ final readonly class LogsInBook implements NextStepSource, PartMark, SearchSourc
         $to = $this->urls->generate('logs', ['slug' => $craft->slug]);
         yield 0 === $this->book->count($craft)
             ? new NextStep(Urgency::Better, 'Fly a first card, so that there is a log to learn from.', $to, 'Fly')
-            : new NextStep(Urgency::Idle, 'Nothing presses. Fly, and read the log.', $to, 'Fly');
+            : new NextStep(Urgency::Idle, 'Nothing is urgent. Fly, and read the log.', $to, 'Fly');
     }
 
     public function hits(Craft $craft): iterable

@@ -13,7 +13,8 @@ use Ortholex\Core\LogCheck\FlightPlan;
 final readonly class LogsView
 {
     /**
-     * @param list<LogRow>   $rows
+     * @param list<LogRow>   $rows   the newest, or all
+     * @param int            $all    logs there are
      * @param list<Log>      $away   put away, with a way back
      * @param list<CardView> $cards
      * @param SettingSet     $change what the plan would set otherwise, and is not staged yet
@@ -22,6 +23,7 @@ final readonly class LogsView
      */
     public function __construct(
         public array $rows,
+        public int $all,
         public array $cards,
         public bool $canFly,
         public string $whyNot,

@@ -100,7 +100,7 @@ final class DriveController extends SheetController
         $craft = $this->crafts->named($slug);
         $magnets =
             $this->readings->answered($craft)?->toldMagnets() ??
-            throw BadRequest::at('magnets', 'The check did not tell the pole count. Do it once more.');
+            throw BadRequest::at('magnets', 'The check did not find the pole count. Do it again.');
         $this->staging->stage($craft, ['motors.rotor_magnets' => $magnets]);
 
         return Answer::said("Rotor magnets $magnets is staged.");
@@ -112,7 +112,7 @@ final class DriveController extends SheetController
         $craft = $this->crafts->named($slug);
         $rising = $this->readings->risen($craft)?->rising;
         if (null === $rising?->idlePct) {
-            throw BadRequest::at('idle', 'The rise did not tell an idle output. Mend what struggles, and raise them again.');
+            throw BadRequest::at('idle', 'The rise did not find an idle output. Repair what struggles, and raise them again.');
         }
         $this->staging->stage($craft, $rising->idleFor($craft->settings));
 
@@ -160,7 +160,7 @@ final class DriveController extends SheetController
 
         $said = match (true) {
             TeachStep::End !== $step => '',
-            \in_array('esc_calibration', $craft->redo, true) => 'Ended, but not every ESC gave its three falling tones: do it again.',
+            \in_array('esc_calibration', $craft->redo, true) => 'Ended, but not every ESC played its three falling tones: do it again.',
             default => 'Ended: the ESCs know their end points.',
         };
 

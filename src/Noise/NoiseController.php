@@ -95,7 +95,7 @@ final class NoiseController extends SheetController
         $craft = $this->crafts->named($slug);
         $log = $this->book->one($craft, $id);
         if ($id === $other) {
-            throw BadRequest::at('other', 'A log less itself is nothing. Choose another beside it.');
+            throw BadRequest::at('other', 'A log held against itself shows nothing. Choose another.');
         }
         $a = $this->analyses->charts($log, $this->book->passage($log, $request->query->getInt('passage')));
         $b = $this->analyses->charts($this->book->one($craft, $other));

@@ -82,7 +82,7 @@ final readonly class NoiseFindings
             $tables[$other] = ['alike' => $alike[$other] ?? true, 'bands' => array_values($bands)];
         }
         if ([] === $most) {
-            return [implode(' and ', $codes).' shake alike: no band differs by as much as two flights would.', $tables];
+            return [implode(' and ', $codes).' shake alike: no band differs by more than two flights of one craft do.', $tables];
         }
         asort($total);
         $quietest = (string) array_key_first($total);
@@ -104,7 +104,7 @@ final readonly class NoiseFindings
                     $band['axis'],
                 ),
                 default => \sprintf(
-                    'quieter than %s on the whole, if louder by %.1f dB from %.0f to %.0f Hz on %s',
+                    'quieter than %s overall, but louder by %.1f dB from %.0f to %.0f Hz on %s',
                     $other,
                     $band['db'],
                     $band['from_hz'],
@@ -174,7 +174,7 @@ final readonly class NoiseFindings
                     $oscillates
                         ? \sprintf('P swings at %.1f Hz, worst at %.1f s.', $verdict->hz ?? 0, $verdict->worstAtS ?? 0)
                         : \sprintf(
-                            'D is broad and irregular and over P, worst at %.1f s. While it stands nothing can be said about P.',
+                            'D is broad, irregular and larger than P, worst at %.1f s. Until that is cured, nothing can be said about P.',
                             $verdict->worstAtS ?? 0,
                         ),
                     $oscillates ? '61' : '62',
@@ -225,7 +225,7 @@ final readonly class NoiseFindings
         $findings[] = new ResponseFinding(
             'The filters behind this',
             '',
-            'Lower cutoffs are quieter and later. Sheet 62 draws what today\'s chain does to this very spectrum.',
+            'Lower cutoffs are quieter, and delay more. Sheet 62 draws what today\'s chain does to this very spectrum.',
             '62',
             'See the filters',
         );

@@ -123,7 +123,7 @@ final class OverlayController extends SheetController
         $input = Input::of($request);
         $layouts = Layouts::in($this->staging->preview($craft));
         $number = $this->number($layouts, $input->whole('layout', 1, Layouts::MOST));
-        $item = OverlayItem::tryFrom($input->text('item', 40)) ?? throw BadRequest::at('item', 'Choose what shall stand there.');
+        $item = OverlayItem::tryFrom($input->text('item', 40)) ?? throw BadRequest::at('item', 'Choose what to put there.');
         $layout = $layouts->layouts[$number];
         if ($input->flag('away')) {
             return $this->stage($craft, $layouts->with($number, $layout->without($item)), $number);

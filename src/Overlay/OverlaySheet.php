@@ -16,7 +16,7 @@ final readonly class OverlaySheet implements SheetOffer
             new Sheet(
                 '42',
                 'Overlay',
-                'The picture itself, with what is drawn over it: put, dragged and keyed where it shall stand, from its true source.',
+                'The picture itself, with what is drawn over it: put, dragged and keyed where it belongs, from its true source.',
                 'overlay',
                 ['overlay'],
             ),

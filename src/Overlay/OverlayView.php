@@ -67,12 +67,12 @@ final readonly class OverlayView
             !$this->preview->flag('overlay.enabled') => 'The overlay is off.',
             $this->isWrong() && $this->isMended() => 'The true source of the voltage is staged: commit it.',
             $this->isWrong() => SourceVerdict::Stuck === $this->verdict
-                ? 'The voltage that is shown stands still: it comes from the wrong source.'
-                : 'The voltage that is shown is not the pack’s.',
+                ? 'The voltage shown stands still: it comes from the wrong source.'
+                : 'The voltage shown is not the pack’s.',
             null !== $this->chip && !$this->suits() => 'The chip’s firmware does not suit the board’s: figures are garbled.',
             $this->linked && null === $this->chip => 'No overlay chip answers.',
-            [] === $this->items => 'An empty picture. Click where something shall stand.',
-            [] !== $this->remarks() => \sprintf('%s to mind on this picture.', ucfirst(self::count(\count($this->remarks())))),
+            [] === $this->items => 'An empty picture. Click a cell to put something there.',
+            [] !== $this->remarks() => \sprintf('%s to check on this picture.', ucfirst(self::count(\count($this->remarks())))),
             default => 'What the pilot sees.',
         };
     }
@@ -80,10 +80,10 @@ final readonly class OverlayView
     public function under(): string
     {
         return match (true) {
-            !$this->known => 'Then what is drawn over its picture stands here.',
+            !$this->known => 'Then what is drawn over its picture appears here.',
             $this->live && $this->picture?->layout !== $this->number => 'With live values; the chip draws another layout now.',
             $this->live => 'Live, as its chip draws it.',
-            default => 'With made-up values, as no craft is linked that draws.',
+            default => 'With made-up values, as no craft that draws is linked.',
         };
     }
 

@@ -147,7 +147,7 @@ final class PackController extends SheetController
                 $craft,
                 '' === $input->text('name', 40) ? throw BadRequest::at(
                     'name',
-                    'Give the pack a name, as it is written on it.',
+                    'Give the pack a name, such as the one written on it.',
                 ) : $input->text('name', 40),
                 $input->whole('cells', 1, 12),
                 $input->number('ah', 0.05, self::MOST_AH),

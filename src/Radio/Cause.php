@@ -80,14 +80,14 @@ final readonly class Cause
             if ($found->speaker->isReceiver()) {
                 $where = $this->words->name("uart_$uart->id");
 
-                return self::said($found)." arrives on $where: the wrong pad, or the wrong UART is told. Find the receiver.";
+                return self::said($found)." arrives on $where: it is on the wrong pad, or the wrong UART is set. Find the receiver.";
             }
             if (Speaker::Unknown === $found->speaker && $uart->id === self::port($craft->settings)) {
-                return 'Something moves on its wire that is no receiver.';
+                return 'Something is on its wire, but it is not a receiver.';
             }
         }
 
-        return 'No wire of the board carries anything: it has no power, or has never heard its transmitter since it has.';
+        return 'No wire of the board carries anything: the receiver has no power, or has not heard its transmitter since power-on.';
     }
 
     /** Who was heard, in words. */

@@ -90,7 +90,7 @@ final class RadioController extends SheetController
             $heard = ProtocolFinder::of($client->edges($uart->id));
             if ($heard->speaker->isReceiver()) {
                 if ($heard->inverted && null !== $heard->baud && !$uart->inverts) {
-                    throw BadRequest::at('uart', Cause::said($heard)." is heard on UART $uart->id, which cannot turn the signal about. ".
+                    throw BadRequest::at('uart', Cause::said($heard)." is heard on UART $uart->id, which cannot invert the signal. ".
                         'Solder it to another UART, on 13.');
                 }
                 $this->staging->stage($craft, $this->follows($craft, $board, $uart->id, $heard));
@@ -105,7 +105,7 @@ final class RadioController extends SheetController
         }
         $else = [] === $other ? '' : '; '.implode(', ', $other).' has something else';
         throw BadRequest::at('uart', "No receiver is heard on any UART$else.".
-            ' It has no power, hangs on a wrong pad, or has never heard its transmitter since it has power: switch that on.');
+            ' It has no power, is on a wrong pad, or has not heard its transmitter since power-on: switch the transmitter on.');
     }
 
     /** @return array<string, float|int|bool|string> */

@@ -43,7 +43,7 @@ final readonly class RadioInBook implements NextStepSource, PartMark
         }
         if ([] === $this->listening->evidence($craft)->spans && 'none' !== $craft->settings->text('receiver.protocol')) {
             $to = $this->urls->generate('radio', ['slug' => $craft->slug]);
-            yield new NextStep(Urgency::Uneven, 'Nobody has shown which stick is which, and how far they reach.', $to, 'Show the sticks');
+            yield new NextStep(Urgency::Uneven, 'Which stick is which, and how far each goes, is not shown yet.', $to, 'Show the sticks');
         }
     }
 }

@@ -88,23 +88,23 @@ final readonly class RadioView
         return match ($this->step()) {
             RadioStep::Link => $this->known
                 ? 'Link the craft, and the sticks show here.'
-                : 'Here the sticks show what they say, once the craft is linked.',
+                : 'Once the craft is linked, the sticks show here what they send.',
             RadioStep::Find => Heard::NotSet === $heard
                 ? 'The board listens to no receiver yet.'
-                : 'What arrives makes no frame: another protocol, rate or polarity.',
+                : 'No valid frame arrives: wrong protocol, rate or polarity.',
             RadioStep::Commit => null !== $heard && Heard::Frames === $heard
                 ? 'The sticks will say what you mean once this is committed.'
                 : 'The receiver is found; the board hears it once this is committed.',
             RadioStep::Power => 'The receiver is silent: no power on its rail, a wrong pad, or it never heard its transmitter.',
             RadioStep::Bind => Heard::Failsafe === $heard
                 ? 'The receiver hears no transmitter, and gives its failsafe values.'
-                : 'The receiver speaks, and hears no transmitter.',
+                : 'The receiver works, but hears no transmitter.',
             RadioStep::Order => 'Frames arrive. Which channel is which stick is not shown yet.',
             RadioStep::Spans => $this->state->evidence->spans
-                ? 'The sticks reach other ends than the board is told.'
+                ? 'The sticks reach other ends than the board is set to.'
                 : 'Each stick has its channel. How far they really reach is not shown yet.',
             RadioStep::DeadBand => \sprintf(
-                'At rest the sticks tremble by %.0f µs, more than the dead band takes.',
+                'At rest the sticks tremble by %.0f µs, more than the dead band covers.',
                 $this->state->neededDeadBand(),
             ),
             RadioStep::Sound => 'The sticks say what you mean.',

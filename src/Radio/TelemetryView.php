@@ -62,7 +62,7 @@ final readonly class TelemetryView
         $part = current(array_filter($wiring->parts, static fn (Part $p): bool => PartRole::Telemetry === $p->role));
         $uart = false === $part ? null : $wiring->uarts[$part->id] ?? null;
         if (false === $part || null === $uart) {
-            return [['The telemetry pin of the receiver hangs on no UART.'], $wanted];
+            return [['The telemetry pin of the receiver is on no UART.'], $wanted];
         }
         $faults = array_filter($wiring->refusals(), static fn ($f): bool => $f->part === $part->id);
         if ([] !== $faults) {

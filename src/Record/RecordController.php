@@ -190,7 +190,7 @@ final class RecordController extends SheetController
         }
         if ($way->seen() !== Input::of($request)->text('over', 2000)) {
             throw new ConflictHttpException(
-                'Later changes have touched the same: r'.implode(', r', $way->over).'. The way back would override them; '.
+                'Later changes have touched the same settings: r'.implode(', r', $way->over).'. The way back would override them; '.
                     'look at them on sheet 73, and press again.',
             );
         }

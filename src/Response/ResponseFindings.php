@@ -99,7 +99,7 @@ final readonly class ResponseFindings
                     [] === $clean ? '' : '; '.implode(' and ', $clean).(1 === \count($clean) ? ' is clean' : ' are clean'),
                 ),
                 [] !== $clean => ucfirst(implode(', ', $clean)).(1 === \count($clean) ? ' answers' : ' answer').' cleanly.',
-                default => 'This log does not tell how the craft responds.',
+                default => 'This log does not show how the craft responds.',
             };
 
         return [$answer, $findings];
@@ -129,7 +129,7 @@ final readonly class ResponseFindings
             $parts[] = 'on '.implode(' and ', $alike).' all are alike';
         }
 
-        return [] === $parts ? 'None of these flights tells how the craft responds.' : ucfirst(implode('; ', $parts)).'.';
+        return [] === $parts ? 'None of these flights shows how the craft responds.' : ucfirst(implode('; ', $parts)).'.';
     }
 
     /**

@@ -27,7 +27,7 @@ final readonly class FlightReady
             !$state->transmitter => 'The transmitter is off. Switch it on at the bench strip.',
             !$state->outdoors => 'The craft is indoors. Carry it outdoors at the bench strip.',
             $state->bootloader => 'The board has no whole firmware. Write it on sheet 12.',
-            [] !== $this->frames->unfounded($craft) => 'An output drives a motor that the frame has not: it does not arm. Mend it on 15.',
+            [] !== $this->frames->unfounded($craft) => 'An output drives a motor that the frame lacks, so it will not arm: see 15.',
             default => '',
         };
     }

@@ -131,13 +131,13 @@ final class SeriesController extends SheetController
         $input = Input::of($request);
         $id = $input->whole('log', 1, \PHP_INT_MAX);
         $log = array_values(array_filter($this->book->strays($series), static fn (Log $l): bool => $l->id === $id))[0]
-            ?? throw BadRequest::at('log', 'That log is none of this series, or it counts already.');
+            ?? throw BadRequest::at('log', 'That log is not of this series, or it counts already.');
         if ($series->plan()->isOfParts()) {
             $this->book->flownWith($series, $log, $input->whole('variant', 1, \count($series->variants)));
         } elseif (!$log->settings->has($series->settings[0])) {
             throw BadRequest::at('log', "$log->code does not say what it was flown with. Say it on its front (51) first.");
         } elseif (\count($series->steps) >= 2 * SeriesPlan::MOST_STEPS) {
-            throw BadRequest::at('log', 'This series has as many steps as it can have.');
+            throw BadRequest::at('log', 'This series has as many steps as a series can have.');
         } else {
             $this->book->count($series, $log);
         }
@@ -152,7 +152,7 @@ final class SeriesController extends SheetController
         $craft = $this->crafts->named($slug);
         $series = $this->demandOpen($craft);
         if ($series->plan()->isOfParts()) {
-            throw BadRequest::at('series', 'Nobody replaces parts by itself: mount each, and fly it on 51.');
+            throw BadRequest::at('series', 'The bench does not replace parts by itself: mount each, and fly it on 51.');
         }
         $whyNot = $this->ready->whyNot($craft);
         if ('' !== $whyNot) {

@@ -47,12 +47,13 @@ final readonly class Commit
     public function run(Craft $craft, string $reason, bool $byItself = false): ChangeEntry
     {
         if (!$this->locks->hold($craft)) {
-            throw new ConflictHttpException('Another Commit, or other work on this craft, is under way. Wait for its end, and look again.');
+            throw new ConflictHttpException('Another Commit, or other work on this craft, is under way. Wait, and look again.');
         }
         try {
             // What another has written meanwhile counts.
             $this->entities->refresh($craft);
             $this->writing->demandNothingOpen($craft);
+            $this->wakeEscs($craft);
             if (!$byItself) {
                 $this->staging->demandSeen($craft);
             }
@@ -73,6 +74,15 @@ final readonly class Commit
                 : $this->writing->write($craft, $changes, 'Commit', $reason);
         } finally {
             $this->locks->release($craft);
+        }
+    }
+
+    /** ESCs that came to power since they were last read answer now, whatever sheet the person is on. */
+    private function wakeEscs(Craft $craft): void
+    {
+        $wanted = EscTable::only($this->staging->of($craft)->among($craft->settings));
+        if (!$wanted->isEmpty() && !$craft->byHand && $this->links->isLinked($craft) && !$this->escs->isRead($craft)) {
+            $this->links->readEscs($craft);
         }
     }
 

@@ -96,13 +96,13 @@ final readonly class Writing
     {
         if (null !== $craft->toReturn) {
             throw new ConflictHttpException(
-                'The settings of before the flash are not back yet. Go on with it on sheet 12, or put it aside there; then commit.',
+                'The settings from before the flash are not back yet. Go on with it on sheet 12, or put it aside there; then commit.',
             );
         }
         $open = $this->journals->open($craft);
         if (null !== $open) {
             throw new ConflictHttpException(
-                "“{$open->what}” of {$open->beganAt->format('H:i')} did not come to its end. ".
+                "“{$open->what}” of {$open->beganAt->format('H:i')} was not finished. ".
                     'Link the craft, then go on with it or take it back.',
             );
         }
@@ -193,7 +193,7 @@ final readonly class Writing
     private function decide(Craft $craft, \Closure $act): ChangeEntry
     {
         if (!$this->locks->hold($craft)) {
-            throw new ConflictHttpException('Other work on this craft is under way. Wait for its end, and look again.');
+            throw new ConflictHttpException('Other work on this craft is under way. Wait until it ends, and look again.');
         }
         try {
             $this->entities->refresh($craft);

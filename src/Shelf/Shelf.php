@@ -131,7 +131,7 @@ final class Shelf
             );
         }
         $data = json_decode($manifest, true, 8);
-        $told = EscManifest::fromArray(\is_array($data) ? $data : throw FirmwareError::because('its manifest is no JSON'));
+        $told = EscManifest::fromArray(\is_array($data) ? $data : throw FirmwareError::because('its manifest is not JSON'));
         if ($told->sha256 !== $sha) {
             throw FirmwareError::because('its manifest is of other bytes: the SHA-256 in it is not that of the image');
         }
@@ -183,7 +183,7 @@ final class Shelf
 
     private function meet(string $path, FirmwareError $e): void
     {
-        $this->trouble->meet("On the shelf, $path is no sound manifest (".rtrim($e->getMessage(), '.').'), so its image is not offered');
+        $this->trouble->meet("On the shelf, $path is not a sound manifest (".rtrim($e->getMessage(), '.').'), so its image is not offered');
     }
 
     /**

@@ -20,7 +20,7 @@ final readonly class Input
         if (str_contains((string) $request->headers->get('Content-Type', ''), 'json')) {
             $data = json_decode($request->getContent(), true);
 
-            return new self(\is_array($data) ? $data : throw BadRequest::at('body', 'The request body is no JSON object.'));
+            return new self(\is_array($data) ? $data : throw BadRequest::at('body', 'The request body is not a JSON object.'));
         }
 
         return new self($request->request->all());
@@ -47,7 +47,7 @@ final readonly class Input
     private static function demandReadable(string $field, string $value): void
     {
         if (!mb_check_encoding($value, 'UTF-8')) {
-            throw BadRequest::at(mb_scrub($field, 'UTF-8'), '“'.mb_scrub($field, 'UTF-8').'” is no readable text: it must be UTF-8.');
+            throw BadRequest::at(mb_scrub($field, 'UTF-8'), '“'.mb_scrub($field, 'UTF-8').'” is not readable text: it must be UTF-8.');
         }
         if (str_contains($value, "\0")) {
             throw BadRequest::at($field, "“{$field}” holds a null character, which no text has.");

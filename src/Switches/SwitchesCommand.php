@@ -24,7 +24,7 @@ use Symfony\Component\Console\Output\OutputInterface;
 use Symfony\Component\Yaml\Exception\ParseException;
 use Symfony\Component\Yaml\Yaml;
 
-#[AsCommand(name: 'switches', description: 'Says of a switch map in YAML what is on, and everything that is to be minded.')]
+#[AsCommand(name: 'switches', description: 'Says of a switch map in YAML what is on, and what to watch out for.')]
 final class SwitchesCommand extends Command
 {
     /** What a board is taken to have where the file does not say. */
@@ -101,7 +101,7 @@ final class SwitchesCommand extends Command
             $output->writeln('warning: '.$this->words->capital($remark->what), OutputInterface::OUTPUT_RAW);
         }
         if ([] === $remarks) {
-            $output->writeln('nothing to be minded');
+            $output->writeln('nothing to watch out for');
         }
     }
 

@@ -145,7 +145,7 @@ final class WiringController extends SheetController
         $wiring = $this->wiring($craft, $this->board($craft));
         $input = Input::of($request);
         $part = $wiring->parts[$input->text('part', 40)] ?? throw BadRequest::at('part', 'There is no such part on this craft.');
-        $uart = $wiring->uarts[$part->id] ?? throw BadRequest::at('part', "{$part->name} hangs on no UART yet.");
+        $uart = $wiring->uarts[$part->id] ?? throw BadRequest::at('part', "{$part->name} is on no UART yet.");
         if (!$part->role->speaks()) {
             throw BadRequest::at('part', "{$part->name} only listens; there is nothing to hear from it.");
         }

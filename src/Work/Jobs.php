@@ -23,6 +23,9 @@ final readonly class Jobs
 
     private const MOST_QUEUED = 40;
 
+    /** So many are told of at once: all that are open, and of the others first what ended without its end. */
+    private const MOST_TOLD = self::MOST_QUEUED + 20;
+
     public function __construct(
         private EntityManagerInterface $entities,
         private CraftLocks $locks,
@@ -160,13 +163,16 @@ final readonly class Jobs
     public function of(Craft $craft): array
     {
         $open = array_column(JobState::open(), 'value');
+        $unfinished = array_column(array_filter(JobState::cases(), static fn (JobState $s): bool => $s->isUnfinished()), 'value');
         // Asked with every look at the bench: mostly there are none, and then one plain query tells.
         $ids = $this->entities
             ->getConnection()
-            ->fetchFirstColumn('SELECT id FROM job WHERE craft_id = ? AND (seen = 0 OR state IN (?, ?, ?)) ORDER BY id DESC LIMIT 30', [
-                $craft->id,
-                ...$open,
-            ]);
+            ->fetchFirstColumn(
+                'SELECT id FROM job WHERE craft_id = ? AND (seen = 0 OR state IN (?))
+                ORDER BY state IN (?) DESC, state IN (?) DESC, id DESC LIMIT '.self::MOST_TOLD,
+                [$craft->id, $open, $open, $unfinished],
+                [ParameterType::INTEGER, ...array_fill(0, 3, ArrayParameterType::STRING)],
+            );
         if ([] === $ids) {
             return [];
         }
@@ -231,7 +237,7 @@ final readonly class Jobs
             if ($job->isOpen()) {
                 $job->state = JobState::Interrupted;
                 $job->endedAt = $now;
-                $job->message = 'Its process ended without a word, at “'.$job->doing.'”. It can be started again.';
+                $job->message = 'Its process ended unexpectedly, at “'.$job->doing.'”. It can be started again.';
                 $this->entities->flush();
             }
         }

@@ -244,7 +244,7 @@ final class DrawingsTest extends TestCase
         self::assertSame('This flight cannot tell what the gains do.', $nothing->answer);
         self::assertSame('As staged: peak 1.15, 50 % in 12.8 ms.', $said->all[0]->staged);
         self::assertSame('As staged it would oscillate. Do not fly this.', $said->all[1]->staged);
-        self::assertStringContainsString('No gains in reach better it', $said->all[0]->better);
+        self::assertStringContainsString('No gains within reach do better', $said->all[0]->better);
     }
 
     public function testWithoutAPeakNothingIsClaimed(): void

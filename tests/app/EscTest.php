@@ -122,6 +122,18 @@ final class EscTest extends AppCase
         self::assertSame(33.0, $this->craft()->settings['gain.roll.p']);
     }
 
+    /** Its pack taken off and on while the board is linked, they answer; no sheet of theirs need have been opened for that. */
+    public function testACommitAsksEscsThatCameToPowerAgain(): void
+    {
+        $this->powered('curlew');
+        $this->post('/craft/curlew/stage', ['values' => ['esc.front_left.advance_deg' => 20]]);
+        $this->world()->move('pack', '0');
+        $this->world()->move('pack', '1');
+        $this->post('/craft/curlew/commit', ['reason' => 'on again']);
+        self::assertSame([], $this->staged($this->craft()));
+        self::assertEquals(20, $this->craft()->settings['esc.front_left.advance_deg']);
+    }
+
     public function testEachEscGetsTheImageMadeForItsOwnHardwareAndBrackenIsConverted(): void
     {
         $this->powered('dunlin');

@@ -37,7 +37,7 @@ final class FrameMapTest extends AppCase
         self::assertSame([5 => 'left'], self::getContainer()->get(Airframes::class)->unfounded($craft));
         $this->ready();
         $error = $this->post('/craft/curlew/logs/fly', ['card' => 'cruise'], 422)['error'] ?? '';
-        self::assertStringContainsString('does not arm', \is_string($error) ? $error : '');
+        self::assertStringContainsString('will not arm', \is_string($error) ? $error : '');
     }
 
     public function testTakingAMotorAwayTurnsNoOther(): void

@@ -143,7 +143,7 @@ final class HostileTest extends AppCase
             foreach (['stage', 'commit', 'bench', 'motors/spin', 'logs/fly'] as $action) {
                 $this->browser->request('POST', "/craft/curlew/$action", content: $body);
                 self::assertSame(422, $this->browser->getResponse()->getStatusCode(), "$action: $body");
-                self::assertStringContainsString('no JSON object', (string) $this->browser->getResponse()->getContent());
+                self::assertStringContainsString('not a JSON object', (string) $this->browser->getResponse()->getContent());
             }
         }
     }

@@ -34,7 +34,7 @@ final class SentencesTest extends AppCase
     {
         yield 'two alike' => [
             ['A' => ['roll' => 0.0], 'B' => ['roll' => 0.4]],
-            'A and B shake alike: no band differs by as much as two flights would.',
+            'A and B shake alike: no band differs by more than two flights of one craft do.',
         ];
         yield 'the second louder' => [
             ['A' => ['roll' => 0.0], 'B' => ['roll' => 5.0]],
@@ -122,7 +122,7 @@ final class SentencesTest extends AppCase
             ['roll' => [['A', 12.0], ['B', 30.0]], 'pitch' => [['A', 12.0], ['B', 12.1]], 'yaw' => [['A', 40.0], ['B', 40.2]]],
             'A follows best on roll; on pitch and yaw all are alike.',
         ];
-        yield 'nobody tells' => [['roll' => [['A', null], ['B', null]]], 'None of these flights tells how the craft responds.'];
+        yield 'nobody tells' => [['roll' => [['A', null], ['B', null]]], 'None of these flights shows how the craft responds.'];
         yield 'one tells alone' => [['roll' => [['A', null], ['B', 20.0]]], 'B follows best on roll.'];
     }
 

@@ -168,7 +168,7 @@ test('a foreign log: what is unsure is asked once, and remembered', async ({ pag
     // Matched once more: it comes in anew, and what was is put away.
     await rows.first().getByRole('link', { name: 'findings' }).click();
     await expect(page.locator('#columns-of')).toContainText('frames lost');
-    await page.getByRole('button', { name: 'Match its columns once more' }).click();
+    await page.getByRole('button', { name: 'Match its columns again' }).click();
     await expect(page.getByRole('heading', { level: 1 })).toHaveText('What is each column?');
     await page.getByLabel('Pitch is').selectOption('rate_filtered_pitch_dps');
     await started(page);

@@ -1,7 +1,7 @@
 import { execFileSync, spawn } from 'node:child_process';
-import { readFileSync, rmSync } from 'node:fs';
+import { readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import { expect, link, put, started, test } from './hands.mjs';
+import { commit, expect, link, put, started, test } from './hands.mjs';
 
 const root = fileURLToPath(new URL('../..', import.meta.url));
 
@@ -142,6 +142,38 @@ test('cable pulled, process killed, page reloaded, server restarted: the state i
         await expect(page.locator('.changes tbody tr').first()).toContainText('gain.roll.p 33 → 31');
         await expect(page.locator('.changes tbody tr').first()).not.toContainText('half done');
         await expect(page.locator('.tray-tab')).toBeHidden();
+
+        // 5. Meanwhile somebody changes the craft elsewhere: linked again, it is asked of each setting which stands.
+        await put(page, 'cable', false);
+        const world = `${data}/bench/curlew/world.json`;
+        const elsewhere = JSON.parse(readFileSync(world, 'utf8'));
+        Object.assign(elsewhere.kept, { 'gain.roll.p': 27, 'gain.yaw.p': 44, 'motors.idle_pct': 7 });
+        writeFileSync(world, JSON.stringify(elsewhere));
+        await page.goto(`${url}/craft/curlew/11`);
+        await put(page, 'cable', true);
+        await page.getByRole('button', { name: 'Link', exact: true }).click();
+        const h1 = page.getByRole('heading', { level: 1 });
+        await expect(h1).toContainText('Book and craft differ in 3 settings.');
+        await started(page);
+        const row = (setting) => page.locator(`[data-believed="${setting}"]`);
+        await expect(row('gain.roll.p')).toContainText(/31\.0.*27\.0/s);
+        // By the keyboard: the first choice of a row, and the arrow to the other.
+        await row('gain.roll.p').getByLabel('the craft’s').focus();
+        await page.keyboard.press('ArrowRight');
+        await expect(row('gain.roll.p').getByLabel('the book’s')).toBeChecked();
+        await row('gain.yaw.p').getByText('the craft’s').click();
+        await page.getByRole('button', { name: 'As marked' }).click();
+        await expect(page.locator('#said')).toContainText('1 as on the craft, noted in the change record; 1 as in the book, staged');
+        await expect(h1).toContainText('Book and craft differ in one setting.');
+        await expect(page.locator('.tray-tab')).toHaveText('1 staged');
+        await started(page);
+        await page.getByRole('button', { name: 'All as on the craft' }).click();
+        await expect(h1).toContainText('answers with Loam');
+        await commit(page, 'as the book had it');
+        expect(kept()).toBe(31);
+        await page.goto(`${url}/craft/curlew/73`);
+        await expect(page.locator('.changes tbody')).toContainText('Changed elsewhere');
+        await expect(page.locator('.changes tbody')).toContainText(/gain\.yaw\.p \S+ → 44/);
     } finally {
         stop(server);
     }

@@ -229,7 +229,7 @@ test('14: Dunlin shows how its board lies, and the picture follows after', async
     await page.goto('/craft/dunlin/14');
     await expect(page.locator('#attitude-says')).toContainText(/roll -?[12]\.\d°/);
     await started(page);
-    await page.getByRole('button', { name: 'Take this as level' }).click();
+    await page.getByRole('button', { name: 'Use this as level' }).click();
     await expect(page.locator('.tray-tab')).toHaveText('2 staged');
     await commit(page, 'it lies on the level desk');
     await expect(page.locator('#attitude-says')).toContainText(/roll -?0\.\d°, pitch -?0\.\d°/);

@@ -49,7 +49,7 @@ test.describe('without scripts', () => {
         // It takes a moment to lie still.
         await expect(async () => {
             await page.goto('/craft/bittern/14');
-            await press(page, 'Take this as level');
+            await press(page, 'Use this as level');
             await expect(page.locator('#said')).toContainText('off level', { timeout: 500 });
         }).toPass();
 
@@ -186,7 +186,7 @@ test.describe('without scripts', () => {
         for (const end of ['1', '-1', '0', '0']) await move(['roll', 'pitch', 'yaw'].map((s) => `${s}=${end}`).join(','));
         await move('throttle=-1');
         await page.goto('/craft/curlew/21');
-        await press(page, 'That is all of it');
+        await press(page, 'That is all');
         await expect(h1(page)).toContainText('The sticks say what you mean');
         await page.goto('/craft/curlew/22');
         await page.locator('#feel-points').evaluate((d) => (d.open = true));
@@ -297,4 +297,47 @@ test('buttons pressed one after the other all arrive, however slow the server is
         await expect(page.locator(`#thing-${name}`)).toHaveAttribute('aria-pressed', before[name]);
         await started(page);
     }
+});
+
+test('a switch that is pressed twice before the page has shown the first press goes back', async ({ page }) => {
+    await page.goto('/craft/bittern/61');
+    await started(page);
+    const cable = page.locator('#thing-cable');
+    const was = await cable.getAttribute('aria-pressed');
+    const twice = was === 'true' ? ['0', '1'] : ['1', '0'];
+    const put = [];
+    page.on('response', (answer) => {
+        const r = answer.request();
+        if (r.url().endsWith('/bench')) put.push(/name="to"\s+(.)|to=(.)/.exec(r.postData()).slice(1).join(''));
+    });
+    // While the press is on its way.
+    await page.route('**/bench', async (route) => {
+        await new Promise((r) => setTimeout(r, 700));
+        await route.continue();
+    });
+    await cable.click();
+    await cable.click({ timeout: 500 });
+    await expect.poll(() => put).toEqual(twice);
+    await expect(cable).toHaveAttribute('aria-pressed', was);
+    // While the page that has come is not drawn yet.
+    await page.goto('/craft/bittern/61');
+    await started(page);
+    await page.evaluate(() =>
+        addEventListener(
+            'turbo:before-render',
+            (e) => {
+                e.preventDefault();
+                setTimeout(() => e.detail.resume(), 700);
+            },
+            { once: true },
+        ),
+    );
+    put.length = 0;
+    const came = page.waitForResponse('**/craft/bittern/61');
+    await cable.click();
+    await came;
+    await page.waitForTimeout(200);
+    await cable.click();
+    await expect.poll(() => put).toEqual(twice);
+    await expect(cable).toHaveAttribute('aria-pressed', was);
 });

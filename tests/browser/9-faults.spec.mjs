@@ -123,7 +123,7 @@ test('level, measured and taken off, reads level', async ({ page }) => {
     await post(page, '/craft/curlew/discard');
     await page.goto('/craft/curlew/14');
     await started(page);
-    await page.getByRole('button', { name: 'Take this as level' }).click();
+    await page.getByRole('button', { name: 'Use this as level' }).click();
     await expect(page.locator('.tray-tab')).toBeVisible();
     await started(page);
     await commit(page, 'level');

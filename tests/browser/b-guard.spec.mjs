@@ -46,7 +46,7 @@ test('31: from “will not arm” to armed on the desk, props off', async ({ pag
     await expect(h1(page)).toHaveText(/Will not arm: .* things\./);
     const link_ = (place) => page.locator(`#link-${place}`);
     await expect(link_('sticks')).toContainText('Throttle is not low');
-    await expect(link_('sticks')).toContainText('Nothing is mapped that arms');
+    await expect(link_('sticks')).toContainText('No switch is mapped to arm');
     await expect(link_('power')).toContainText('The pack is low, or none is connected');
     await expect(link_('proofs').locator('.whose').first()).toHaveText('ours');
     // Live: what hands do closes links while the page stands open.
@@ -102,7 +102,7 @@ test('31: a repair opens the right checks again, here and in the Workshop', asyn
     await go(page, '/');
     await expect(page.locator('body')).toContainText('To be checked again before it flies');
     await go(page, '/craft/curlew/31');
-    await page.getByRole('button', { name: 'I looked: it is well' }).click();
+    await page.getByRole('button', { name: 'I looked: it is fine' }).click();
     await expect(proofs).not.toContainText('The props is to be proved');
     await page.locator('#tick-screws').click();
     await expect(page.locator('#tick-screws')).toHaveAttribute('aria-pressed', 'true');
@@ -126,7 +126,7 @@ test('32: a receiver that repeats is found out, cured, rehearsed, and the loss f
     await go(page, '/craft/curlew/32');
     await page.waitForTimeout(600);
     await page.locator('#rehearse').click();
-    await expect(page.locator('#rehearse-problem')).toContainText('Put a lever up');
+    await expect(page.locator('#rehearse-problem')).toContainText('put a lever up');
     await bench(page, 'curlew', 'radio:lever.B', '2');
     await page.waitForTimeout(400);
     await page.locator('#rehearse').click();

@@ -119,7 +119,7 @@ test('a book is saved, and brought in as a craft of its own', async ({ page }) =
     await page.goto('/workshop/book');
     await started(page);
     await page.locator('input[name="upload"]').setInputFiles({ name: 'no.zip', mimeType: 'application/zip', buffer: Buffer.from('PK') });
-    await expect(page.locator('#import-problem')).toContainText('no whole zip file');
+    await expect(page.locator('#import-problem')).toContainText('not a whole zip file');
     await page.locator('input[name="upload"]').setInputFiles(path);
     await expect(page).toHaveURL(/\/craft\/friend-2\/book$/, { timeout: 30_000 });
     await expect(async () => {

@@ -162,7 +162,7 @@ test('a craft full of mistakes is put right in 60 pointer actions and 4 Commits'
     // 14: level, now that the mounting is on the board.
     await go('Frame');
     await page.waitForTimeout(1500);
-    await stage('Take this as level');
+    await stage('Use this as level');
     await staged(/[12] staged/);
     await commit('level on the desk');
 

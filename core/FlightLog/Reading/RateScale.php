@@ -8,8 +8,8 @@ use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\FlightLog\Traces;
 
 /**
- * What the units of rates and setpoints are, by what the craft did: a rate follows its setpoint, so their sizes are alike once both
- * are in one unit. Names only propose.
+ * What the units of rates and setpoints are, by what the craft did: a rate lies on the steps of its gyro, the outputs turn a craft only so
+ * fast, and it follows its setpoint, so that their sizes are alike once both are in one unit. Names only propose.
  */
 final class RateScale
 {
@@ -39,6 +39,10 @@ final class RateScale
             }
         }
         foreach (['measured', 'filtered'] as $kind) {
+            $rates = array_map(static fn (Axis $a): string => "rate_{$kind}_{$a->value}_dps", Axis::cases());
+            $rates = array_values(array_filter($rates, static fn (string $r): bool => isset($units[$r]) && !\in_array($r, $given, true)));
+            $alone = (new RateAlone($columns, $rows, $units))->unit($rates);
+            $units = null === $alone ? $units : array_merge($units, array_fill_keys($rates, $alone));
             $ratios = [];
             foreach (Axis::cases() as $axis) {
                 $set = Traces::setpoint($axis);

@@ -40,6 +40,11 @@ final readonly class UnitGuess
 
     private const PLAIN_TO_DPS = 2200.0;
 
+    /** Peaks, deg/s, that a desk stays under, and that every flight passes. */
+    private const DESK_DPS = 0.5;
+
+    private const STILL_DPS = 4.0;
+
     /**
      * @param UnitSource $why  what settled it
      * @param bool       $sure whether it needs no asking
@@ -89,13 +94,25 @@ final readonly class UnitGuess
         return $best;
     }
 
-    /** The same, but asked. */
+    /** The unit of rotation on whose steps the values lie. */
+    public static function bySteps(string $unit): self
+    {
+        return new self($unit, self::CHOICES['deg/s'][$unit][0], 0.0, UnitSource::Steps);
+    }
+
+    /** The unit of rotation in which the outputs turn the craft as they can turn one. */
+    public static function byOutputs(string $unit): self
+    {
+        return new self($unit, self::CHOICES['deg/s'][$unit][0], 0.0, UnitSource::Outputs);
+    }
+
     /** A value of the column, in our unit. */
     public function inOurs(float $value): float
     {
         return $value * $this->scale + $this->offset;
     }
 
+    /** The same, but asked. */
     public function unsure(): self
     {
         return new self($this->unit, $this->scale, $this->offset, $this->why, false);
@@ -177,10 +194,12 @@ final readonly class UnitGuess
             $said = '0.1 deg/s';
         }
         if (null !== $said) {
-            // A name can be wrong where nothing flies: then it is asked after all.
+            // A name can be wrong: where nothing flies so fast, or so still and yet not on a desk, it is asked after all.
             $scale = self::CHOICES['deg/s'][$said][0];
+            $dps = $peak * $scale;
+            $can = $dps < 2 * self::PLAIN_TO_DPS && ($dps < self::DESK_DPS || $dps > self::STILL_DPS);
 
-            return new self($said, $scale, 0.0, UnitSource::Name, $peak * $scale < 2 * self::PLAIN_TO_DPS);
+            return new self($said, $scale, 0.0, UnitSource::Name, $can);
         }
         // Nobody flies above 25 rad/s (1400 deg/s) all axes together; a calm flight may well stay below 25 deg/s, so that is asked.
         $unit = $peak < 25 && $peak > 0 ? 'rad/s' : 'deg/s';

@@ -12,5 +12,7 @@ enum UnitSource: string implements Code
     case Name = 'unit_source.name';
     case Range = 'unit_source.range';
     case Setpoint = 'unit_source.setpoint';
+    case Steps = 'unit_source.steps';
+    case Outputs = 'unit_source.outputs';
     case Given = 'unit_source.given';
 }

@@ -123,7 +123,7 @@ final readonly class Blocks
         $lead = min($from * $this->size, 40 * $this->size);
         $first = $from * $this->size - $lead;
         $length = $lead + $count * $this->size;
-        $supply = \array_slice($this->run->supply, $first, $length);
+        $supply = \array_slice($this->run->supply(), $first, $length);
         $thrust = $change = [];
         foreach ($this->run->outputs as $output) {
             $speeds = $law->speeds(\array_slice($output, $first, $length), $supply, $this->run->stepS);

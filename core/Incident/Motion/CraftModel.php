@@ -27,7 +27,7 @@ final readonly class CraftModel
     private const LEAST_BLOCKS = 10;
 
     /** Longer flights are learned from every so manieth block. */
-    private const MOST_BLOCKS = 40000;
+    private const MOST_BLOCKS = 12000;
 
     private const ITERATIONS = 4;
     private const FREEDOM = 4.0;
@@ -218,6 +218,8 @@ final readonly class CraftModel
         $asked = self::asked($data, $every);
         $variance = [self::LEAST_VARIANCE, self::LEAST_VARIANCE, self::LEAST_VARIANCE];
         for ($round = 0; $round < $iterations; ++$round) {
+            // One after the other is held, not two.
+            $rows = [];
             $rows = self::rows($data, $sides, $every, $shift);
             if (null === $coefficients) {
                 $variance = self::spread($rows, null, $n);
@@ -241,6 +243,7 @@ final readonly class CraftModel
         if (null === $coefficients) {
             return null;
         }
+        $rows = [];
         $rows = self::rows($data, $sides, max(1, $every), $shift);
         $total = self::spread($rows, null, $n);
         $left = self::spread($rows, $coefficients, $n);

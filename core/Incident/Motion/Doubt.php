@@ -31,15 +31,19 @@ final readonly class Doubt
     /** Where too little of it was seen, what is left in a craft's own air is taken for so many times as much. */
     private const TIMES_WASHED = 3.0;
 
+    /** Within this many scales lie 95 % of what is spread by Student's t with four degrees of freedom. */
+    private const OUTER_T = 2.776;
+
     /** Blocks of it that say how much it is. */
     private const LEAST_WASHED = 150;
 
     /**
      * @param list<list<array{float, float}>> $spread by axis, then by axis in the craft's own air: liveliness and what is usually left
      *                                                there, rising
-     * @param float                           $worth  of a block: blocks that follow one another say much the same
+     * @param array{float, float}             $worth  of a block, in calm air and in its own: those that follow one another say much the
+     *                                                same, a model that is off for long, wash for short
      */
-    private function __construct(private array $spread, public float $worth)
+    private function __construct(private array $spread, private array $worth)
     {
     }
 
@@ -62,9 +66,16 @@ final readonly class Doubt
             usort($pairs, static fn (array $p, array $q): int => $p[0] <=> $q[0]);
             $spread[] = $k < 3 || \count($pairs) >= self::LEAST_WASHED ? self::binned($pairs, $k > 2) : self::times($calm);
         }
-        $doubt = new self($spread, 1.0);
+        $doubt = new self($spread, [1.0, 1.0]);
+        $calm = $doubt->worthOf($all, false) ?? 1.0;
 
-        return new self($spread, $doubt->worthOf($all));
+        return new self($spread, [$calm, $doubt->worthOf($all, true) ?? $calm]);
+    }
+
+    /** How much a block says of its own, 0 to 1. */
+    public function worth(bool $washed): float
+    {
+        return $this->worth[$washed ? 1 : 0];
     }
 
     /** What is usually left of an axis where so much is going on, deg/s². */
@@ -116,7 +127,7 @@ final readonly class Doubt
             $part = \array_slice($pairs, $from, $each);
             $left = array_column($part, 1);
             $usual = $bursts
-                ? Statistics::quantile($left, 0.95) / 1.96
+                ? Statistics::quantile($left, 0.95) / self::OUTER_T
                 : sqrt(1.4826 * Statistics::median($left) * Statistics::quantile($left, 0.9) / 1.645);
             $most = max($most, $usual);
             $points[] = [$part[intdiv($each, 2)][0], $most];
@@ -125,26 +136,35 @@ final readonly class Doubt
         return $points;
     }
 
-    /** @param list<Unexplained> $all */
-    private function worthOf(array $all): float
+    /**
+     * @param list<Unexplained> $all
+     *
+     * @return float|null null where too little of such air was seen
+     */
+    private function worthOf(array $all, bool $washed): ?float
     {
         $products = array_fill(0, self::LAGS + 1, 0.0);
+        $pairs = 0;
         foreach ($all as $one) {
             foreach ([0, 1] as $axis) {
                 $z = [];
                 foreach ($one->off[$axis] as $i => $off) {
-                    if (!$one->blocks->teaches[$i]) {
+                    if (!$one->blocks->teaches[$i] || $one->washed[$i] !== $washed) {
                         continue;
                     }
-                    $times = $off / $this->usual($axis, $one->liveliness[$axis][$i], $one->washed[$i]);
-                    $z[] = max(-self::CLIPPED, min(self::CLIPPED, $times));
+                    $times = $off / $this->usual($axis, $one->liveliness[$axis][$i], $washed);
+                    $z[$i] = max(-self::CLIPPED, min(self::CLIPPED, $times));
                 }
-                for ($lag = 0; $lag <= self::LAGS; ++$lag) {
-                    for ($i = 0, $n = \count($z) - $lag; $i < $n; $i += 3) {
-                        $products[$lag] += $z[$i] * $z[$i + $lag];
+                $pairs += \count($z);
+                foreach ($z as $i => $v) {
+                    for ($lag = 0; $lag <= self::LAGS; ++$lag) {
+                        $products[$lag] += $v * ($z[$i + $lag] ?? 0.0);
                     }
                 }
             }
+        }
+        if ($pairs < self::LEAST_WASHED) {
+            return null;
         }
         $sum = 1.0;
         for ($lag = 1; $lag <= self::LAGS && $products[0] > 0 && $products[$lag] > 0; ++$lag) {

@@ -22,6 +22,9 @@ final readonly class FlightRun
     private const LEAST_SUPPLY = 0.6;
     private const MOST_SUPPLY = 1.4;
 
+    /** A longer stretch is cut, as a gap would cut it, s. */
+    private const LONGEST_S = 600.0;
+
     /** A stretch of fewer steps teaches and tells nothing. */
     private const LEAST_STEPS = 60;
 
@@ -30,14 +33,13 @@ final readonly class FlightRun
      * @param float                  $startS   when it begins, by the log's clock
      * @param list<list<float>>      $rate     by axis, deg/s
      * @param list<list<float>>      $set      by axis, deg/s; empty where not all of them were logged
-     * @param list<list<float>>      $accel    by axis, deg/s²
      * @param list<list<float>>      $unasked  by axis: rotation outside all that was asked lately, deg/s
      * @param list<list<float>>      $outputs  by motor, %
-     * @param list<list<float>|null> $rpm      by motor, null where it was not logged
+     * @param list<string|null>      $speeds   by motor: its rpm, packed as it is seldom asked for; null where it was not logged
      * @param float                  $topPct   the upper end of the outputs over the whole flight, %
      * @param list<float>            $throttle %; empty where it was not logged
      * @param list<int>              $glitches steps at which a rate was out and back within a moment
-     * @param list<float>            $supply   pack voltage over that of the whole flight's median; empty where it was not logged
+     * @param string                 $volts    pack voltage over that of the whole flight's median, packed; '' where it was not logged
      */
     private function __construct(
         public int $number,
@@ -45,13 +47,12 @@ final readonly class FlightRun
         public float $stepS,
         public array $rate,
         public array $set,
-        public array $accel,
         public array $unasked,
         public array $outputs,
-        public array $rpm,
+        private array $speeds,
         public float $topPct,
         public array $throttle,
-        public array $supply,
+        private string $volts,
         public array $glitches,
     ) {
     }
@@ -68,17 +69,52 @@ final readonly class FlightRun
         $runs = [];
         $top = OutputTop::ofLog($log);
         foreach ($log->clock->segments as $segment) {
-            if ($segment->count >= self::LEAST_STEPS * $factor) {
-                $runs[] = self::ofSegment($log, $segment, $factor, \count($runs), $top);
+            foreach (self::parts($segment, $log->clock->rateHz) as $part) {
+                if ($part->count >= self::LEAST_STEPS * $factor) {
+                    $runs[] = self::ofSegment($log, $part, $factor, \count($runs), $top);
+                }
             }
         }
 
         return $runs;
     }
 
+    /** @return list<Segment> of about one length, none longer than what is looked at in one go */
+    private static function parts(Segment $segment, float $rateHz): array
+    {
+        $count = max(1, (int) ceil($segment->count / $rateHz / self::LONGEST_S));
+        $parts = [];
+        for ($k = 0; $k < $count; ++$k) {
+            $from = intdiv($k * $segment->count, $count);
+            $to = intdiv(($k + 1) * $segment->count, $count);
+            $parts[] = new Segment($segment->first + $from, $to - $from, $segment->startS + $from / $rateHz);
+        }
+
+        return $parts;
+    }
+
     public function count(): int
     {
         return \count($this->rate[0]);
+    }
+
+    public function hasRpm(int $motor): bool
+    {
+        return isset($this->speeds[$motor]);
+    }
+
+    /** @return list<float>|null null where it was not logged */
+    public function rpm(int $motor): ?array
+    {
+        $packed = $this->speeds[$motor] ?? null;
+
+        return null === $packed ? null : FlightLog::unpackFloats($packed);
+    }
+
+    /** @return list<float> pack voltage over that of the whole flight's median; empty where it was not logged */
+    public function supply(): array
+    {
+        return FlightLog::unpackFloats($this->volts);
     }
 
     /** Steps in a time, s, cut off. */
@@ -112,17 +148,13 @@ final readonly class FlightRun
 
     private static function ofSegment(FlightLog $log, Segment $segment, int $factor, int $number, float $topPct): self
     {
-        $column = static fn (string $name): array => Statistics::decimated(
-            $log->column($name)->values($segment->first, $segment->count),
-            $factor,
-        );
+        $column = static fn (string $name): array => $log->column($name)->decimated($factor, $segment->first, $segment->count);
         $stepS = $factor / $log->clock->rateHz;
         $rate = $set = $glitches = [];
         foreach (Axis::cases() as $axis) {
             $name = (string) $log->rateAsFlown($axis);
             $raw = $log->column($name)->values($segment->first, $segment->count);
-            $w = Statistics::decimated(Spikes::without($raw), $factor);
-            $alone = array_map(static fn (int $i): int => min(\count($w) - 1, intdiv($i, $factor)), Spikes::at($raw));
+            [$w, $alone] = Spikes::without($raw, $factor);
             array_push($glitches, ...$alone, ...Spikes::briefly($w, $stepS));
             $rate[] = $w;
         }
@@ -138,13 +170,12 @@ final readonly class FlightRun
             $stepS,
             $rate,
             $set,
-            array_map(static fn (array $w): array => self::slope($w, $stepS), $rate),
             [] === $set ? [] : Asked::outside($rate, $set, $stepS),
             array_map(static fn (string $p): array => $column("output_{$p}_pct"), $places),
-            array_map(static fn (string $p): ?array => $log->has("rpm_$p") ? $column("rpm_$p") : null, $places),
+            array_map(static fn (string $p): ?string => $log->has("rpm_$p") ? FlightLog::packFloats($column("rpm_$p")) : null, $places),
             $topPct,
             $log->has('throttle_pct') ? $column('throttle_pct') : [],
-            self::supply($log->has('battery_v') ? $column('battery_v') : []),
+            FlightLog::packFloats(self::over($log->has('battery_v') ? $column('battery_v') : [])),
             $glitches,
         );
     }
@@ -154,7 +185,7 @@ final readonly class FlightRun
      *
      * @return list<float> over their median; empty where they are no voltage of a pack
      */
-    private static function supply(array $volts): array
+    private static function over(array $volts): array
     {
         $median = [] === $volts ? 0.0 : Statistics::median($volts);
         if ($median < self::LEAST_PACK_V) {
@@ -162,23 +193,5 @@ final readonly class FlightRun
         }
 
         return array_map(static fn (float $v): float => max(self::LEAST_SUPPLY, min(self::MOST_SUPPLY, $v / $median)), $volts);
-    }
-
-    /**
-     * @param list<float> $w
-     *
-     * @return list<float> change per second, over two steps to either side
-     */
-    private static function slope(array $w, float $stepS): array
-    {
-        $n = \count($w);
-        $out = [];
-        for ($i = 0; $i < $n; ++$i) {
-            $a = max(0, $i - 2);
-            $b = min($n - 1, $i + 2);
-            $out[] = $b > $a ? ($w[$b] - $w[$a]) / (($b - $a) * $stepS) : 0.0;
-        }
-
-        return $out;
     }
 }

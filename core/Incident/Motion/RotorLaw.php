@@ -73,15 +73,15 @@ final readonly class RotorLaw
     public static function ofSpeeds(array $runs): ?self
     {
         $run = self::longest($runs);
-        $logged = null === $run ? [] : array_keys(array_filter($run->rpm, static fn (?array $r): bool => null !== $r));
+        $logged = null === $run ? [] : array_filter(array_keys($run->outputs), $run->hasRpm(...));
         if (null === $run || [] === $logged) {
             return null;
         }
         $from = max(0, intdiv($run->count() - self::PART, 2));
-        $supply = \array_slice($run->supply, $from, self::PART);
+        $supply = \array_slice($run->supply(), $from, self::PART);
         $pairs = [];
         foreach ($logged as $m) {
-            $pairs[] = [\array_slice($run->outputs[$m], $from, self::PART), \array_slice($run->rpm[$m] ?? [], $from, self::PART)];
+            $pairs[] = [\array_slice($run->outputs[$m], $from, self::PART), \array_slice($run->rpm($m) ?? [], $from, self::PART)];
         }
 
         return self::best(static function (self $law) use ($pairs, $supply, $run): float {
@@ -106,7 +106,10 @@ final readonly class RotorLaw
         $down = 1 - exp(-$stepS / $this->downS);
         $speed = null;
         $out = [];
-        foreach ($this->targets($output, $supply, $stepS) as $to) {
+        // As targets() has them, but without holding them all: a flight is long.
+        [$table, $late] = [$this->table(), (int) round($this->delayS / $stepS)];
+        for ($i = 0, $n = \count($output); $i < $n; ++$i) {
+            $to = self::target($output[max(0, $i - $late)], $table) * ($supply[$i] ?? 1.0);
             $speed ??= $to;
             $speed += ($to > $speed ? $up : $down) * ($to - $speed);
             $out[] = $speed;
@@ -123,19 +126,30 @@ final readonly class RotorLaw
      */
     public function targets(array $output, array $supply, float $stepS): array
     {
+        [$table, $late] = [$this->table(), (int) round($this->delayS / $stepS)];
+        $out = [];
+        for ($i = 0, $n = \count($output); $i < $n; ++$i) {
+            $out[] = self::target($output[max(0, $i - $late)], $table) * ($supply[$i] ?? 1.0);
+        }
+
+        return $out;
+    }
+
+    /** @param list<float> $table of table() */
+    private static function target(float $outputPct, array $table): float
+    {
+        return $outputPct <= 0.0 ? 0.0 : ($outputPct >= 100.0 ? 1.0 : $table[(int) (10 * $outputPct + 0.5)]);
+    }
+
+    /** @return list<float> speed that each tenth of a percent of output asks for */
+    private function table(): array
+    {
         $table = [];
         for ($i = 0; $i <= 1000; ++$i) {
             $table[] = ($i / 1000) ** $this->power;
         }
-        $late = (int) round($this->delayS / $stepS);
-        $out = [];
-        foreach (array_keys($output) as $i) {
-            $v = $output[max(0, $i - $late)];
-            $to = $v <= 0.0 ? 0.0 : ($v >= 100.0 ? 1.0 : $table[(int) (10 * $v + 0.5)]);
-            $out[] = [] === $supply ? $to : $to * $supply[$i];
-        }
 
-        return $out;
+        return $table;
     }
 
     /**

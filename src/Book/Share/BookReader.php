@@ -60,7 +60,7 @@ final class BookReader
     {
         $zip = new \ZipArchive();
         if (true !== @$zip->open($path, \ZipArchive::RDONLY | \ZipArchive::CHECKCONS)) {
-            throw BookError::of('This is no whole zip file, so no book. Was it cut short on its way? Copy it once more.');
+            throw BookError::of('This is not a whole zip file, so it is not a book. Was it cut short on the way? Copy it again.');
         }
         if ($zip->numFiles > self::MOST_FILES) {
             throw BookError::of(\sprintf('It holds %d files; no book holds more than %d.', $zip->numFiles, self::MOST_FILES));
@@ -84,7 +84,7 @@ final class BookReader
             $hash = \is_array($of) && \is_string($of['sha256'] ?? null) ? $of['sha256'] : '';
             $bytes = \is_array($of) && \is_int($of['bytes'] ?? null) ? $of['bytes'] : -1;
             $why = match (true) {
-                1 !== preg_match(self::NAME, $name) => 'no file of a book is called so',
+                1 !== preg_match(self::NAME, $name) => 'no file of a book has this name',
                 1 !== preg_match('~^[0-9a-f]{64}$~', $hash) || $bytes < 0 => 'the manifest gives no hash and length of it',
                 1 !== ($there[$name] ?? 0) => isset($there[$name]) ? 'it is there more than once' : 'it is not there',
                 default => null,
@@ -140,7 +140,7 @@ final class BookReader
             $text .= $piece;
         });
         if ($sound && !mb_check_encoding($text, 'UTF-8')) {
-            return $this->refuse($name, 'it is no readable text: it must be UTF-8');
+            return $this->refuse($name, 'it is not readable text: it must be UTF-8');
         }
 
         return $sound ? $text : null;
@@ -206,7 +206,7 @@ final class BookReader
         try {
             return $read();
         } catch (StoredDataUnreadable|\InvalidArgumentException|\TypeError|\ValueError $e) {
-            return $this->refuse($name, $e instanceof \TypeError ? 'a value in it is of another kind than it must be' : $e->getMessage());
+            return $this->refuse($name, $e instanceof \TypeError ? 'a value in it is of the wrong kind' : $e->getMessage());
         }
     }
 
@@ -269,7 +269,7 @@ final class BookReader
         $stream = $zip->getStream('manifest.json');
         $text = false === $stream ? '' : (string) @stream_get_contents($stream, self::MOST_MANIFEST + 1);
         if ('' === $text || \strlen($text) > self::MOST_MANIFEST) {
-            throw BookError::of('It holds no manifest.json, so it is no book of Ortholex.');
+            throw BookError::of('It holds no manifest.json, so it is not a book of Ortholex.');
         }
         $data = json_decode($text, true, 8);
 

@@ -27,11 +27,11 @@ enum FilterLane: string
     public function about(): string
     {
         return match ($this) {
-            self::RatePath => 'What every term gets to see. Lower is quieter, and later.',
+            self::RatePath => 'What every term sees. Lower is quieter, and delays more.',
             self::DPath => 'D multiplies noise by its frequency, so it has low-passes of its own.',
             self::Motors => 'Stand at the speed that each motor reports, and at its multiples.',
-            self::Tracking => 'Look for the strongest peaks themselves; for what no motor speed tells.',
-            self::Command => 'Takes the steps out of the stick that the receiver’s frames leave.',
+            self::Tracking => 'Find the strongest peaks by themselves: for noise that no motor speed explains.',
+            self::Command => 'Smooths the steps that the receiver’s frames leave in the stick.',
         };
     }
 }

@@ -14,6 +14,7 @@ use Ortholex\App\Settings\Journal\Journals;
 use Ortholex\App\Settings\Staging;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Settings\Difference;
+use Ortholex\Core\Settings\EscSeats;
 use Ortholex\Core\Settings\EscTable;
 use Ortholex\Core\Settings\Setting;
 use Ortholex\Core\Settings\SettingError;
@@ -41,18 +42,25 @@ final readonly class Beliefs
     public function onLinked(CraftLinked $event): void
     {
         $new = $this->compare($event->craft, $event->believed, $event->seats, $event->readAt?->format('Y-m-d H:i') ?? '');
-        if ($new > 0) {
-            $event->said[] = 1 === $new
-                ? 'One setting is not as the book had it: say below which stands.'
-                : "$new settings are not as the book had them: say below which stand.";
-        }
+        $event->said = [...$event->said, ...self::said($new)];
+    }
+
+    /** @return list<string> */
+    private static function said(int $new): array
+    {
+        return match (true) {
+            $new < 1 => [],
+            1 === $new => ['One setting is not as the book had it: say on 11 which stands.'],
+            default => ["$new settings are not as the book had them: say on 11 which stand."],
+        };
     }
 
     /** ESCs answer only once the pack is on, after the board was linked. */
     #[AsEventListener]
     public function onEscsFound(EscsFound $event): void
     {
-        $this->compare($event->craft, $event->believed, $event->seats, $event->craft->readAt?->format('Y-m-d H:i') ?? '');
+        $new = $this->compare($event->craft, $event->believed, $event->seats, $event->craft->readAt?->format('Y-m-d H:i') ?? '');
+        $event->said = self::said($new);
     }
 
     /**
@@ -62,18 +70,25 @@ final readonly class Beliefs
      */
     private function compare(Craft $craft, ?SettingSet $believed, array $seats, string $read): int
     {
+        [$then, $now] = [EscSeats::of($seats), Escs::seats($craft)];
+        $craft->believed = self::carried($craft->believed, $then, $now);
         if (null === $believed || $craft->inBootloader || null !== $craft->toReturn) {
             return 0;
         }
         $journal = $this->journals->open($craft);
-        $own = null === $journal ? [] : array_column($journal->items, 'name');
+        $own = [];
+        if (null !== $journal) {
+            $meant = EscSeats::of($journal->escs);
+            $own = array_map(static fn (string $name): ?string => $now->nameOf($name, $meant), array_column($journal->items, 'name'));
+        }
         $new = 0;
         // What has come true since it was asked is asked no more.
         $craft->believed = array_intersect_key($craft->believed, array_column($this->open($craft), null, 'name'));
-        foreach (Difference::between($believed, $craft->settings) as $one) {
-            $isOurs = \in_array($one->name, $own, true) || (EscTable::owns($one->name) && !self::isSameEsc($craft, $seats, $one->name));
+        foreach (Difference::between($now->carry($believed, $then), $craft->settings) as $one) {
+            $isOurs = \in_array($one->name, $own, true)
+                || (EscTable::owns($one->name) && !self::isKnownEsc($craft, $then, $now, $one->name));
             if (!$isOurs && !isset($craft->believed[$one->name])) {
-                $craft->believed[$one->name] = ['value' => $one->book, 'read' => $read];
+                $craft->believed[$one->name] = ['value' => $one->book, 'read' => $read, 'at' => self::seatOf($one->name, $then, $now)];
                 ++$new;
             }
         }
@@ -133,15 +148,42 @@ final readonly class Beliefs
     }
 
     /**
-     * An ESC that was changed for another holds what it holds; one whose firmware is still being written gets its settings by that.
+     * What is still to be said goes with its ESC to where that sits now; with one that is gone it goes, too.
      *
-     * @param array<string, string> $seats
+     * @param array<string, array{value: float|int|bool|string, read: string, at?: string}> $believed
+     *
+     * @return array<string, array{value: float|int|bool|string, read: string, at?: string}>
      */
-    private static function isSameEsc(Craft $craft, array $seats, string $name): bool
+    private static function carried(array $believed, EscSeats $then, EscSeats $now): array
     {
-        [$place] = EscTable::parts($name);
-        $now = Escs::seats($craft)->serials[$place] ?? '';
+        $carried = [];
+        foreach ($believed as $name => $one) {
+            $to = $now->nameOf($name, $then);
+            if ($to === $name) {
+                $carried[$name] = $one;
+            } elseif (null !== $to) {
+                $at = ($one['at'] ?? '') ?: EscTable::parts($name)[0];
+                $carried[$to] = ['at' => $at === EscTable::parts($to)[0] ? '' : $at] + $one;
+            }
+        }
 
-        return '' !== $now && $now === ($seats[$place] ?? '') && !isset($craft->escOrders[$now]);
+        return $carried;
+    }
+
+    /** Where the ESC behind a setting sat when its settings were last read; '' where it sits there still, or it is none of an ESC. */
+    private static function seatOf(string $name, EscSeats $then, EscSeats $now): string
+    {
+        $place = EscTable::owns($name) ? EscTable::parts($name)[0] : '';
+        $was = '' === $place ? null : $then->placeOf($place, $now);
+
+        return $was === $place ? '' : $was ?? '';
+    }
+
+    /** An ESC that was changed for another holds what it holds; one whose firmware is still being written gets its settings by that. */
+    private static function isKnownEsc(Craft $craft, EscSeats $then, EscSeats $now, string $name): bool
+    {
+        $serial = $now->serials[EscTable::parts($name)[0]] ?? '';
+
+        return '' !== $serial && \in_array($serial, $then->serials, true) && !isset($craft->escOrders[$serial]);
     }
 }

@@ -76,7 +76,7 @@ final class CompassCommand extends Command
     {
         $stream = is_file($path) ? @gzopen($path, 'rb') : false;
         if (false === $stream) {
-            throw new \InvalidArgumentException("$path cannot be read: it is no file, or may not be opened.");
+            throw new \InvalidArgumentException("$path cannot be read: it is not a file, or may not be opened.");
         }
         try {
             $head = str_getcsv(strtolower(trim((string) gzgets($stream, 4096), "\xEF\xBB\xBF \r\n")), ',', '"', '');

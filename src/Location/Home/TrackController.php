@@ -17,8 +17,6 @@ use Symfony\Component\Routing\Attribute\Route;
 #[AsController]
 final readonly class TrackController
 {
-    private const FLAGS = \JSON_UNESCAPED_UNICODE | \JSON_PRESERVE_ZERO_FRACTION | \JSON_THROW_ON_ERROR;
-
     public function __construct(private Crafts $crafts, private LogBook $book, private Tracks $tracks)
     {
     }
@@ -31,7 +29,9 @@ final readonly class TrackController
         $track = $this->tracks->of($log, $request->query->getBoolean('home'))
             ?? throw BadRequest::at('track', "{$log->code} holds no position: its receiver was not heard, or it came from elsewhere.");
         $name = "$craft->name $log->code";
-        $text = 'gpx' === $format ? $track->gpx($name, $log->flownAt) : json_encode($track->geoJson($name, $log->flownAt), self::FLAGS);
+        $text = 'gpx' === $format
+            ? $track->gpx($name, $log->flownAt)
+            : json_encode($track->geoJson($name, $log->flownAt), TracksOfBook::FLAGS);
 
         return new Response($text, 200, [
             'Content-Type' => 'gpx' === $format ? 'application/gpx+xml' : 'application/geo+json',

@@ -88,7 +88,7 @@ final class LocationCommand extends Command
     {
         $stream = is_file($path) ? @gzopen($path, 'rb') : false;
         if (false === $stream) {
-            throw new \InvalidArgumentException("$path cannot be read: it is no file, or may not be opened.");
+            throw new \InvalidArgumentException("$path cannot be read: it is not a file, or may not be opened.");
         }
         $reader = new NmeaReader();
         while (!gzeof($stream)) {

@@ -33,7 +33,7 @@ final readonly class RecorderController
         $this->links->demandLinked($craft);
         $new = $this->recorders->of($craft)?->new() ?? [];
         if ([] === $new) {
-            throw BadRequest::at('recorder', 'All that lies on the recorder is in the book already.');
+            throw BadRequest::at('recorder', 'Everything on the recorder is in the book already.');
         }
         $n = \count($new);
         $job = $this->jobs->start($craft, 'fetch', 1 === $n ? "Fetch recording $new[0]" : "Fetch $n recordings", ['recordings' => $new]);

@@ -16,7 +16,7 @@ use Ortholex\Core\DeskNoise\DeskStep;
 class DeskMeasurement
 {
     /** Steps per deg/s, as the board sends them. */
-    private const STEPS_PER_DPS = 16.4;
+    public const STEPS_PER_DPS = 16.4;
 
     #[ORM\Id, ORM\GeneratedValue, ORM\Column]
     public ?int $id = null;

@@ -45,10 +45,10 @@ final class CraftCommand extends Command
     {
         $this->addArgument('what', InputArgument::REQUIRED, 'list, show, export, import or diff')
             ->addArgument('one', InputArgument::OPTIONAL, 'a craft; with import a book; with diff also CRAFT:SNAPSHOT or a YAML file')
-            ->addArgument('other', InputArgument::OPTIONAL, 'with diff: what it is held against, named likewise')
+            ->addArgument('other', InputArgument::OPTIONAL, 'with diff: what it is compared with, named likewise')
             ->addOption('json', null, InputOption::VALUE_NONE, 'print it as JSON')
             ->addOption('out', null, InputOption::VALUE_REQUIRED, 'with export: the whole book into this zip, not its settings as YAML')
-            ->addOption('with', null, InputOption::VALUE_REQUIRED, 'with --out: home,serials,names; they are left out else', '')
+            ->addOption('with', null, InputOption::VALUE_REQUIRED, 'with --out: home,serials,names; left out by default', '')
             ->addOption('without-logs', null, InputOption::VALUE_NONE, 'with --out: no logs');
     }
 
@@ -67,7 +67,7 @@ final class CraftCommand extends Command
                     : $this->export($this->sides->read($this->sides->craft($word('one'))), $json),
                 'diff' => $this->differences($word('one'), $word('other'), $json),
                 default => throw SettingsFileError::of(
-                    "“{$word('what')}” cannot be done with a craft; list, show, export, import and diff can.",
+                    "“{$word('what')}” is not one of: list, show, export, import, diff.",
                 ),
             };
         } catch (SettingsFileError|BookError $e) {
@@ -154,7 +154,7 @@ final class CraftCommand extends Command
     private function differences(string $one, string $other, bool $json): string|array
     {
         if ('' === $one || '' === $other) {
-            throw SettingsFileError::of('Name two to be held against each other, as in: craft diff curlew tune.yaml');
+            throw SettingsFileError::of('Name two to compare, as in: craft diff curlew tune.yaml');
         }
         [$a, $b] = [$this->sides->named($one), $this->sides->named($other)];
         $groups = [];

@@ -94,7 +94,7 @@ final readonly class YamlText
             return [mb_strlen($line) + 1, 'the colon after the name of the setting is missing'];
         }
         if (1 !== preg_match('~^\s*["\']?[\w.*]+["\']?\s*$~', mb_substr($line, 0, $colon))) {
-            return [1, 'before the colon should stand the name of one setting'];
+            return [1, 'the name of one setting should stand before the colon'];
         }
         $after = mb_substr($line, $colon + 1, 1);
 

@@ -31,7 +31,7 @@ enum CraftGrouping: string
             self::Kind => '' === $craft->kind ? 'of no kind given' : $craft->kind,
             self::Purpose => '' === $craft->purpose ? 'without a purpose given' : $craft->purpose,
             self::Next => match (Urgency::tryFrom($craft->urgency())) {
-                Urgency::Unfinished, Urgency::Stopped => 'Stopped: see to it first',
+                Urgency::Unfinished, Urgency::Stopped => 'Stopped: needs attention first',
                 Urgency::Unknown => 'Never read',
                 Urgency::Again, Urgency::Uneven => 'To be put right before it flies',
                 Urgency::Staged => 'With changes staged',

@@ -10,7 +10,7 @@ use Ortholex\App\Shell\Input;
 final readonly class CraftList
 {
     /**
-     * @param array<string, list<CraftSummary>> $groups by title
+     * @param array<string, list<Card>> $groups by title
      * @param int                               $all    craft there are
      */
     private function __construct(
@@ -22,21 +22,21 @@ final readonly class CraftList
     ) {
     }
 
-    /** @param list<CraftSummary> $all in the order in which they came */
+    /** @param list<Card> $all in the order in which they came */
     public static function of(array $all, Input $asked): self
     {
         $words = $asked->text('q', 80);
         $order = CraftOrder::tryFrom($asked->text('order', 20)) ?? CraftOrder::Next;
         $grouping = CraftGrouping::tryFrom($asked->text('group', 20)) ?? CraftGrouping::None;
-        $found = array_values(array_filter($all, static fn (CraftSummary $c): bool => self::has($c, $words)));
+        $found = array_values(array_filter($all, static fn (Card $c): bool => self::has($c->craft, $words)));
         $groups = [];
-        foreach ($order->sorted($found) as $craft) {
-            $groups[$grouping->of($craft)][] = $craft;
+        foreach ($order->sorted($found) as $card) {
+            $groups[$grouping->of($card->craft)][] = $card;
         }
         if (CraftGrouping::Next !== $grouping) {
             ksort($groups, \SORT_NATURAL | \SORT_FLAG_CASE);
         } else {
-            uasort($groups, static fn (array $a, array $b): int => $a[0]->urgency() <=> $b[0]->urgency());
+            uasort($groups, static fn (array $a, array $b): int => $a[0]->craft->urgency() <=> $b[0]->craft->urgency());
         }
 
         return new self($groups, \count($all), $words, $order, $grouping);

@@ -23,19 +23,19 @@ enum CraftOrder: string
     }
 
     /**
-     * @param list<CraftSummary> $all in the order in which they came
+     * @param list<Card> $all in the order in which they came
      *
-     * @return list<CraftSummary>
+     * @return list<Card>
      */
     public function sorted(array $all): array
     {
         if (self::Newest === $this) {
             return array_reverse($all);
         }
-        usort($all, fn (CraftSummary $a, CraftSummary $b): int => match ($this) {
-            self::Name => strnatcasecmp($a->name, $b->name),
-            self::Flown => $b->flown <=> $a->flown,
-            default => $a->urgency() <=> $b->urgency(),
+        usort($all, fn (Card $a, Card $b): int => match ($this) {
+            self::Name => strnatcasecmp($a->craft->name, $b->craft->name),
+            self::Flown => $b->craft->flown <=> $a->craft->flown,
+            default => $a->craft->urgency() <=> $b->craft->urgency(),
         });
 
         return $all;

@@ -98,7 +98,7 @@ final class CommandLineTest extends AppCase
         // Without positions, one between every two edges.
         $bare = "action.arm.on_in: '5:1700-'\naction.beeper.on_in: '5:1300-1700'\naction.horizon.on_in: '6:1200-1800'\n";
         [, $said] = $this->run1('switches', ['file' => $this->written($bare), '--at' => '5=1500']);
-        self::assertSame("on: beeper\nnothing to be minded\n", $said);
+        self::assertSame("on: beeper\nnothing to watch out for\n", $said);
         foreach (["action.arm.on_in: '5'\n", "action.dance.on_in: '5:1-'\n", "switches: {5: [1]}\n", ": :\n", "- 1\n"] as $bad) {
             self::assertSame(2, $this->run1('switches', ['file' => $this->written($bad)])[0], $bad);
         }

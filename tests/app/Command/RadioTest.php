@@ -22,7 +22,7 @@ final class RadioTest extends CommandCase
         );
         $this->post('/craft/dunlin/commit', ['reason' => 'found']);
         usleep(30_000);
-        self::assertStringContainsString('The receiver speaks, and hears no transmitter.', $page());
+        self::assertStringContainsString('The receiver works, but hears no transmitter.', $page());
         $this->move('dunlin', 'transmitter', '1');
         $this->move('dunlin', 'radio:button', '1');
         $this->move('dunlin', 'cable', '0');
@@ -200,7 +200,7 @@ final class RadioTest extends CommandCase
             $set(['receiver.protocol' => 'sbus', 'uart.1.baud' => '100000', 'uart.1.inverted' => true]),
         );
         self::assertStringContainsString(
-            'CRSF at 420000 baud arrives on UART 1: the wrong pad, or the wrong UART is told.',
+            'CRSF at 420000 baud arrives on UART 1: it is on the wrong pad, or the wrong UART is set.',
             $set(['receiver.protocol' => 'crsf', 'uart.1.role' => 'none', 'uart.2.role' => 'receiver']),
         );
         $this->post('/craft/curlew/radio/find');
@@ -210,7 +210,7 @@ final class RadioTest extends CommandCase
         $this->move('curlew', 'radio:manner', 'stops');
         $this->move('curlew', 'transmitter', '0');
         usleep(400_000);
-        self::assertStringContainsString('The receiver speaks, and hears no transmitter', $this->page('/craft/curlew/21'));
+        self::assertStringContainsString('The receiver works, but hears no transmitter', $this->page('/craft/curlew/21'));
     }
 
     public function testWithoutALinkNothingIsCaptured(): void

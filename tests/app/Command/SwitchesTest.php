@@ -55,7 +55,7 @@ final class SwitchesTest extends CommandCase
         self::assertStringContainsString('is too near the position at 1500', $this->page('/craft/curlew/23'));
         $this->post('/craft/curlew/switches/snap', ['action' => 'record']);
         self::assertSame(['action.record.on_in' => '8:1250-'], $this->staged($this->craft()));
-        self::assertStringContainsString('Nothing to be minded', $this->page('/craft/curlew/23'));
+        self::assertStringContainsString('Nothing to watch out for', $this->page('/craft/curlew/23'));
     }
 
     public function testEveryRemarkStandsWithItsMend(): void

@@ -31,7 +31,7 @@ final class TelemetryTest extends CommandCase
     {
         $this->heard('bittern');
         $this->post('/craft/bittern/wiring/draw', ['what' => 'cut', 'from' => 'rill-port.one', 'to' => 'SW1']);
-        self::assertStringContainsString('The telemetry pin of the receiver hangs on no UART.', $this->page('/craft/bittern/21'));
+        self::assertStringContainsString('The telemetry pin of the receiver is on no UART.', $this->page('/craft/bittern/21'));
         $this->post('/craft/bittern/wiring/draw', ['what' => 'wire', 'from' => 'rill-port.one', 'to' => 'SW1']);
         $this->post('/craft/bittern/wiring/draw', ['what' => 'bridge', 'from' => 'J2']);
         self::assertStringContainsString('The telemetry wire cannot work as it is drawn.', $this->page('/craft/bittern/21'));

@@ -138,7 +138,7 @@ final class EscSwapTest extends AppCase
         [$second, $first] = $this->entities()->getRepository(ChangeEntry::class)->findBy(['craft' => $this->craft()], ['id' => 'DESC']);
         self::assertStringContainsString('overrides r2', $this->page('/craft/curlew/73'));
         $refused = $this->post("/craft/curlew/changes/$first->id/back", ['over' => ''], 409);
-        self::assertStringContainsString('Later changes have touched the same: r2', (string) json_encode($refused));
+        self::assertStringContainsString('Later changes have touched the same settings: r2', (string) json_encode($refused));
         self::assertSame([], $this->staged($this->craft()));
         $this->post("/craft/curlew/changes/$first->id/back", ['over' => '2']);
         self::assertEquals(['gain.roll.p' => 33.0], $this->staged($this->craft()));

@@ -19,7 +19,7 @@ final class ArmingSheetTest extends CommandCase
         $page = $this->page('/craft/dunlin/31');
         self::assertStringContainsString('Will not arm: ', $page);
         foreach (
-            ['No frame of the receiver arrives', 'Nothing is mapped that arms', 'How the board is mounted was never proved'] as $says
+            ['No frame of the receiver arrives', 'No switch is mapped to arm', 'How the board is mounted was never proved'] as $says
         ) {
             self::assertStringContainsString($says, $page);
         }

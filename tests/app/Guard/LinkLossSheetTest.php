@@ -20,7 +20,7 @@ final class LinkLossSheetTest extends CommandCase
         $this->move('curlew', 'radio:lever.B', '0');
         usleep(150_000);
         $refused = $this->post('/craft/curlew/link-loss/rehearse', [], 422);
-        self::assertStringContainsString('Put a lever up', (string) json_encode($refused));
+        self::assertStringContainsString('put a lever up', (string) json_encode($refused));
         $this->move('curlew', 'cable', '0');
         $this->post('/craft/curlew/link-loss/rehearse', [], 409);
     }

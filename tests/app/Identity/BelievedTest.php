@@ -95,7 +95,8 @@ final class BelievedTest extends AppCase
         $this->again([]);
         self::assertSame([], $this->craft()->believed, 'they have not answered yet');
         $this->post('/craft/curlew/bench', ['thing' => 'pack', 'to' => '1']);
-        $this->post('/craft/curlew/escs/read');
+        $said = $this->post('/craft/curlew/escs/read')['said'] ?? '';
+        self::assertSame('4 ESCs answered. One setting is not as the book had it: say on 11 which stands.', $said);
         $names = array_keys($this->craft()->believed);
         self::assertCount(1, $names);
         [$name] = $names;
@@ -108,6 +109,37 @@ final class BelievedTest extends AppCase
         foreach ($this->world()->store->peek()->escs as $esc) {
             self::assertNotSame(7, EscState::fromMixed($esc)->settings['advance_deg']);
         }
+        self::assertSame([], $this->craft()->believed);
+    }
+
+    /** An ESC that was soldered elsewhere is compared with what the book had of it, not of its new place; what is open goes with it. */
+    public function testAnEscThatMovedIsComparedWithItself(): void
+    {
+        $this->link();
+        $this->post('/craft/curlew/bench', ['thing' => 'pack', 'to' => '1']);
+        $this->post('/craft/curlew/escs/read');
+        $this->post('/craft/curlew/stage', ['values' => ['esc.front_right.advance_deg' => 19, 'esc.rear_left.advance_deg' => 9]]);
+        $this->post('/craft/curlew/commit', ['reason' => 'two that differ']);
+        $this->solder('front_right', 'rear_left', 19.0, 21.0);
+        self::assertEquals(['esc.rear_left.advance_deg'], array_keys($this->craft()->believed), 'moving alone changes nothing');
+        self::assertEquals(19.0, $this->craft()->believed['esc.rear_left.advance_deg']['value']);
+        $page = preg_replace('~\s+~', ' ', $this->page('/craft/curlew/11')) ?? '';
+        self::assertStringContainsString('Rear left ESC, commutation advance (this ESC sat at front right then)', $page);
+        // On it goes, before anything was said; and no other difference comes up where it sat.
+        $this->solder('rear_left', 'front_left', 21.0, 21.0);
+        self::assertEquals(['esc.front_left.advance_deg'], array_keys($this->craft()->believed));
+        self::assertSame('front_right', $this->craft()->believed['esc.front_left.advance_deg']['at'] ?? '');
+        $this->post('/craft/curlew/believed', ['all' => 'book']);
+        $this->post('/craft/curlew/commit', ['reason' => 'as it was']);
+        $held = [];
+        foreach ($this->escs() as $esc) {
+            $held[] = EscState::fromMixed($esc)->settings['advance_deg'];
+        }
+        sort($held);
+        self::assertEquals([9, 13, 13, 19], $held);
+        self::assertSame([], $this->craft()->believed);
+        // Back where it was, it is nobody's news.
+        $this->solder('front_left', 'front_right', 19.0, 19.0);
         self::assertSame([], $this->craft()->believed);
     }
 
@@ -167,6 +199,30 @@ final class BelievedTest extends AppCase
         }
         self::assertGreaterThan($pairs, $kept);
         self::assertGreaterThan($pairs, $back);
+    }
+
+    /** Two ESCs change places, one that holds `from` degrees of advance is given `to` elsewhere, and all are read again. */
+    private function solder(string $a, string $b, float $from, float $to): void
+    {
+        $this->post('/craft/curlew/bench', ['thing' => 'pack', 'to' => '0']);
+        $this->post('/craft/curlew/bench/swap', ['what' => 'escs', 'a' => $a, 'b' => $b]);
+        $this->world()->store->change(static function (WorldState $s) use ($from, $to): void {
+            foreach ($s->escs as $home => $esc) {
+                $state = EscState::fromMixed($esc);
+                if (Setting::same($from, $state->settings['advance_deg'])) {
+                    $state->settings['advance_deg'] = $to;
+                    $s->escs[$home] = $state->toArray();
+                }
+            }
+        });
+        $this->post('/craft/curlew/bench', ['thing' => 'pack', 'to' => '1']);
+        $this->post('/craft/curlew/escs/read');
+    }
+
+    /** @return array<mixed> */
+    private function escs(): array
+    {
+        return $this->world()->store->peek()->escs;
     }
 
     /** @return list<Difference> as the book asks about them */

@@ -45,7 +45,7 @@ final class YamlTest extends AppCase
         yield 'an open mapping' => ['a: {x: 1', [], ['Line 1, column 4: the mapping is not closed as it should be.']];
         yield 'no value' => ["a:\nb: ~", [], ['Line 1, column 3: a has no value.', 'Line 2, column 4: b has no value.']];
         yield 'twice' => ["a: 1\nb: 2\na: 3", ['a' => 1, 'b' => 2], ['Line 3, column 1: a stands in line 1 already.']];
-        yield 'a sentence' => ['the gain of roll: 30', [], ['Line 1, column 1: before the colon should stand the name of one setting.']];
+        yield 'a sentence' => ['the gain of roll: 30', [], ['Line 1, column 1: the name of one setting should stand before the colon.']];
         yield 'many at once' => ["a 1\nb: 2\nc:3\nd: [", ['b' => 2], [
             'Line 1, column 4: the colon after the name of the setting is missing.',
             'Line 3, column 3: a space is missing after the colon.',

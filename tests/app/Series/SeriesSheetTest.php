@@ -106,7 +106,7 @@ final class SeriesSheetTest extends AppCase
         $job = $this->job('fly', ['card' => 'mixed_sticks', 'seed' => 31, 'seconds' => 20]);
         self::assertSame(JobState::Done, $job->state, $job->message);
         $page = $this->page('/craft/curlew/63');
-        self::assertStringContainsString('at 0.8, which is none of the steps', preg_replace('~\s+~', ' ', $page) ?? '');
+        self::assertStringContainsString('at 0.8, which is not one of the steps', preg_replace('~\s+~', ' ', $page) ?? '');
         $this->post('/craft/curlew/series/count', ['log' => $job->result['log']]);
         $this->entities()->clear();
         $series = $this->book()->open($this->craft());

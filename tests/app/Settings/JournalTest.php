@@ -64,7 +64,7 @@ final class JournalTest extends AppCase
         self::assertStringContainsString('shows once the craft is linked', $html);
         $this->post('/craft/curlew/stage', ['values' => ['gain.yaw.i' => 99]]);
         $refused = $this->post('/craft/curlew/commit', ['reason' => 'meanwhile'], 409);
-        self::assertStringContainsString('did not come to its end', (string) json_encode($refused, \JSON_UNESCAPED_UNICODE));
+        self::assertStringContainsString('was not finished', (string) json_encode($refused, \JSON_UNESCAPED_UNICODE));
         self::assertStringContainsString('was interrupted', $this->page('/'));
         // The board holds nothing of it: linked again, that is found out and put on record.
         $said = $this->post('/craft/curlew/link')['said'] ?? '';

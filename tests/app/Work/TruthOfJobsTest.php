@@ -43,10 +43,35 @@ final class TruthOfJobsTest extends AppCase
         }
         self::assertStringContainsString('Work on 8 other craft is under way', $this->refused());
         $db->executeStatement('DELETE FROM job');
-        for ($n = 0; $n < 41; ++$n) {
+        for ($n = 0; $n < 42; ++$n) {
             $db->insert('job', $row + ['craft_id' => $this->craft()->id, 'state' => 0 === $n ? 'running' : 'queued', 'pid' => getmypid()]);
         }
         self::assertStringContainsString('wait already', $this->refused());
+    }
+
+    /** However much ended since: what was broken off stays told, and what is dead at the head of a long queue holds nobody up. */
+    public function testWhatWasBrokenOffIsToldHoweverMuchCameAfter(): void
+    {
+        $row = ['kind' => 'import', 'title' => 'Bring in', 'work_order' => '{}', 'asked_at' => 1.0, 'progress' => 0, 'doing' => ''];
+        $row += ['step' => '[]', 'cancel_asked' => 0, 'message' => '', 'result' => '[]', 'seen' => 0, 'craft_id' => $this->craft()->id];
+        $db = $this->entities()->getConnection();
+        $db->insert('job', ['state' => 'interrupted', 'title' => 'Bring in the first'] + $row);
+        for ($n = 0; $n < 90; ++$n) {
+            $db->insert('job', ['state' => 'done'] + $row);
+        }
+        $told = self::getContainer()->get(Jobs::class)->of($this->craft());
+        self::assertSame('Bring in the first', $told[\count($told) - 1]->title);
+        self::assertGreaterThan(10, \count($told));
+        // A process that is dead since, before forty that wait.
+        $db->insert('job', ['state' => 'running', 'title' => 'Dead', 'pid' => 999_999_999] + $row);
+        for ($n = 0; $n < 40; ++$n) {
+            $db->insert('job', ['state' => 'queued', 'title' => "Waits $n"] + $row);
+        }
+        $told = self::getContainer()->get(Jobs::class)->of($this->craft());
+        $states = array_column($told, 'state', 'title');
+        self::assertSame(JobState::Interrupted, $states['Dead'] ?? null);
+        self::assertSame(JobState::Waiting, $states['Waits 0'] ?? null, 'its turn has come');
+        self::assertSame(JobState::Interrupted, $states['Bring in the first'] ?? null);
     }
 
     public function testACraftIsHeldByOneAndLetGoHoweverThatEnds(): void

@@ -11,10 +11,13 @@ use Ortholex\App\Book\Share\BookImport;
 use Ortholex\App\Book\Share\BookWriter;
 use Ortholex\App\Book\Share\ShareChoice;
 use Ortholex\App\FlightLog\Log;
+use Ortholex\App\Link\Escs;
+use Ortholex\App\Noise\Desk\DeskMeasurement;
 use Ortholex\App\Pack\Packs;
 use Ortholex\App\Settings\ChangeEntry;
 use Ortholex\App\Settings\Snapshots;
 use Ortholex\Bench\Sky\Marsh;
+use Ortholex\Core\DeskNoise\DeskStep;
 use Ortholex\Core\Pack\PackCard;
 use Ortholex\Tests\app\AppCase;
 use Random\Engine\Xoshiro256StarStar;
@@ -53,6 +56,7 @@ final class BookFileTest extends AppCase
         $packs->add($this->craft(), 'Sedge 9', 6, 1.3);
         self::getContainer()->get(Snapshots::class)->take($this->craft(), 'before the show', false);
         $this->post("/craft/curlew/logs/{$log->id}/passages", ['name' => 'the turn', 'from' => 2.0, 'to' => 4.5]);
+        $this->marked();
         $out = $this->out(new ShareChoice(true, true, true));
 
         [$craft, $taken, $left] = $this->in($out);
@@ -73,6 +77,15 @@ final class BookFileTest extends AppCase
         self::assertSame(['Sedge 9', [], true], $there[\count($there) - 1]);
         self::assertSame(array_map(static fn (array $p): array => [$p[0], [] === $p[1] ? [] : [$its->id], $p[2]], $there), $flown($craft));
 
+        self::assertSame($this->craft()->ticks, $craft->ticks);
+        self::assertSame($this->craft()->putBack, $craft->putBack);
+        self::assertSame($this->craft()->accepted, $craft->accepted);
+        self::assertEquals(Escs::seats($this->craft()), Escs::seats($craft));
+        self::assertSame(1, $taken['desk measurements']);
+        $desk = $this->entities()->getRepository(DeskMeasurement::class)->findOneBy(['craft' => $craft]);
+        $step = $desk?->steps()[0];
+        self::assertEquals([12.0, 4210.5, 33 / 16.4], [$step?->pct, $step?->rpm, $step?->bursts['yaw'][1][1] ?? null]);
+
         // But for its name, all of the second file is what the first was.
         $craft->name = 'Curlew';
         $again = $this->out(new ShareChoice(true, true, true), $craft);
@@ -80,6 +93,24 @@ final class BookFileTest extends AppCase
     }
 
     /** Each craft of the Workshop, read or never read, flown or not, from the catalogue or known by hand: the second file is the first. */
+    /** Ticked, accepted, put aside, its ESCs read, and measured on the desk. */
+    private function marked(): void
+    {
+        $this->post('/craft/curlew/bench', ['thing' => 'pack', 'to' => '1']);
+        $this->post('/craft/curlew/escs/read');
+        $craft = $this->craft();
+        $craft->ticks = ['props' => ['at' => 1_700_000_000.0, 'revision' => 2]];
+        $craft->putBack = ['gain.roll.ff' => 0.4];
+        $craft->accepted = ['hardware' => ['of' => ['P3-1' => 'dead time 250 ns'], 'note' => 'a spare one']];
+        $desk = new DeskMeasurement($craft, new \DateTimeImmutable('2026-11-02T10:00:00+00:00'), 3200.0);
+        $burst = static fn (float $v): array => [[$v, -$v, 0.5 * $v], [0.0, 2.0]];
+        $desk->add(new DeskStep(12.0, 4210.5, ['roll' => $burst(1.5), 'pitch' => $burst(-2.5), 'yaw' => $burst(0.25)]));
+        $desk->add(new DeskStep(14.0, null, ['roll' => $burst(3.0), 'pitch' => [], 'yaw' => []]));
+        $this->entities()->persist($desk);
+        $this->entities()->flush();
+        self::assertNotSame([], $craft->escs);
+    }
+
     public function testEveryCraftGoesOutAgainAsItCameIn(): void
     {
         $parts = ['frame' => 'rush-140', 'prop' => 'reed-76-3', 'motor' => 'whin-14', 'pack' => 'sedge-4-085', 'esc' => 'osier-20'];
@@ -105,9 +136,10 @@ final class BookFileTest extends AppCase
         $this->entities()->flush();
         $this->post('/craft/curlew/stage', ['values' => ['gain.roll.p' => '31.5']]);
         $this->post('/craft/curlew/commit', ['reason' => 'as Robin said']);
+        $this->marked();
         $files = $this->unpacked($this->out(new ShareChoice()));
         $all = implode("\n", $files);
-        foreach (['Q7-00417', 'P3-', 'heron hide', 'Wigeon Point', 'Robin', 'Curlew'] as $secret) {
+        foreach (['Q7-00417', 'P3-', 'heron hide', 'Wigeon Point', 'Robin', 'Curlew', 'a spare one'] as $secret) {
             self::assertFalse(strpos($all, $secret), $secret);
         }
         // No two figures of anything but samples, and no two beside each other among those, are a place within 500 m of home.
@@ -127,11 +159,16 @@ final class BookFileTest extends AppCase
             $east = ((float) $lon - Marsh::LON_DEG) * 111_200 * cos(deg2rad(Marsh::LAT_DEG));
             self::assertGreaterThan(500, hypot($north, $east), "$lat $lon");
         }
-        $with = implode("\n", $this->unpacked($this->out(new ShareChoice(true, true, true))));
+        self::assertSame([], preg_grep('~geojson~', array_keys($files)), 'a track begins at home');
+        $asked = $this->unpacked($this->out(new ShareChoice(true, true, true)));
+        $track = json_decode($asked["tracks/$log->code.geojson"] ?? '', true);
+        self::assertSame('Feature', \is_array($track) ? $track['type'] ?? null : null);
+        self::assertStringContainsString((string) round(Marsh::LAT_DEG, 2), $asked["tracks/$log->code.geojson"] ?? '');
+        $with = implode("\n", $asked);
         foreach (['Q7-00417', 'heron hide', 'Wigeon Point', 'Robin', 'flight.origin_lat_deg'] as $asked) {
             self::assertNotFalse(strpos($with, $asked), $asked);
         }
-        self::assertSame([], preg_grep('~\.csv$~', array_keys($this->unpacked($this->out(new ShareChoice(logs: false))))));
+        self::assertSame([], preg_grep('~\.csv$|^desk/~', array_keys($this->unpacked($this->out(new ShareChoice(logs: false))))));
     }
 
     public function testFromThePageAndBack(): void
@@ -146,7 +183,7 @@ final class BookFileTest extends AppCase
         self::assertStringContainsString('Taken:', $this->page('/craft/curlew-2/book'));
         self::assertStringContainsString('Curlew 2', $this->page('/'));
         $refused = $this->post('/workshop/book', ['upload' => $this->upload('PK no zip at all')], 422);
-        self::assertStringContainsString('no whole zip file', $refused['error']);
+        self::assertStringContainsString('not a whole zip file', $refused['error']);
         self::assertSame('upload', $refused['field']);
     }
 
@@ -156,6 +193,7 @@ final class BookFileTest extends AppCase
         $this->link();
         $this->post('/craft/curlew/stage', ['values' => ['gain.roll.p' => '31.5']]);
         $this->post('/craft/curlew/commit', ['reason' => 'firmer']);
+        $this->marked();
         $sound = $this->unpacked($this->out(new ShareChoice(true, true, true)));
         $bytes = (string) file_get_contents("$this->folder/book.zip");
         $dice = new Randomizer(new Xoshiro256StarStar(11));
@@ -178,7 +216,7 @@ final class BookFileTest extends AppCase
                 }
                 ++$ended[[] === $left ? 'whole' : 'in part'];
                 if (0 === $case % 9) {
-                    foreach (['11', '13', '21', '33', '51', '61', '71', '72', '73'] as $sheet) {
+                    foreach (['11', '13', '16', '21', '31', '53', '33', '51', '61', '71', '72', '73'] as $sheet) {
                         $this->page("/craft/$craft->slug/$sheet");
                     }
                 }

@@ -7,7 +7,7 @@ namespace Ortholex\Tests\app\Workshop;
 use Ortholex\App\Book\Mark\Mark;
 use Ortholex\App\Book\Mark\Point;
 use Ortholex\App\Book\Mark\PointState;
-use Ortholex\App\Workshop\Listing\Summaries;
+use Ortholex\App\Workshop\Listing\Cards;
 use Ortholex\Tests\app\AppCase;
 
 /** The Workshop shows all craft, and what it keeps of them is never older than they are. */
@@ -73,16 +73,16 @@ final class ListingTest extends AppCase
     /** What has not changed is not reckoned again: the second time asks the database no more than once. */
     public function testWhatStandsStillIsNotReckonedAgain(): void
     {
-        $summaries = self::getContainer()->get(Summaries::class);
-        $first = $summaries->all();
-        $second = $summaries->all();
+        $cards = self::getContainer()->get(Cards::class);
+        $first = $cards->all();
+        $second = $cards->all();
         self::assertEquals($first, $second);
         $db = $this->entities()->getConnection();
         $db->executeStatement('UPDATE craft SET purpose = ? WHERE slug = ?', ['counts geese', 'bittern']);
         $this->entities()->clear();
-        $third = $summaries->all();
-        self::assertSame('counts geese', $third[2]->purpose);
-        self::assertSame($second[0]->purpose, $third[0]->purpose);
+        $third = $cards->all();
+        self::assertSame('counts geese', $third[2]->craft->purpose);
+        self::assertSame($second[0]->craft->purpose, $third[0]->craft->purpose);
     }
 
     public function testAMarkSaysHowFarAPartIs(): void

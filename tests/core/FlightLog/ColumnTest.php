@@ -6,9 +6,11 @@ namespace Ortholex\Tests\core\FlightLog;
 
 use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\FlightLog\Column;
+use Ortholex\Core\FlightLog\FlightLog;
 use Ortholex\Core\FlightLog\SampleClock;
 use Ortholex\Core\FlightLog\TimeFaultKind;
 use Ortholex\Core\FlightLog\Traces;
+use Ortholex\Core\Signal\Statistics;
 use Ortholex\Tests\core\Lcg;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
@@ -37,6 +39,22 @@ final class ColumnTest extends TestCase
                 self::assertSame($size * \count(\array_slice($all, $first, $count)), \strlen($column->bytes($first, $count)));
             }
             self::assertSame([], $column->values($column->count, 5), 'beyond the end there is nothing');
+        }
+    }
+
+    /** Read in pieces, it is averaged as it would be whole, whatever the factor does to the pieces. */
+    public function testAColumnIsAveragedAsItIsRead(): void
+    {
+        $dice = new Lcg(61);
+        $values = array_map(static fn (): float => (float) $dice->whole(-8000, 8000) / 8, range(1, 50_003));
+        $long = Column::spool(8);
+        $long->append(pack('e*', ...$values));
+        foreach ([$long, Column::ofBytes(FlightLog::packFloats($values))] as $column) {
+            foreach ([1, 2, 3, 7, 16, 1000, 60_000] as $factor) {
+                self::assertSame(Statistics::decimated($values, $factor), $column->decimated($factor), "by $factor");
+            }
+            self::assertSame(Statistics::decimated(\array_slice($values, 5, 33_333), 4), $column->decimated(4, 5, 33_333));
+            self::assertSame([], $column->decimated(4, 50_001), 'less than one is none');
         }
     }
 

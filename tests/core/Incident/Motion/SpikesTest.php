@@ -17,8 +17,11 @@ final class SpikesTest extends TestCase
         $with[300] += 900;
         $with[777] -= 300;
         self::assertSame('300 777', implode(' ', Spikes::at(array_values($with))));
-        self::assertEqualsWithDelta(($rate[299] + $rate[301]) / 2, Spikes::without(array_values($with))[300], 1e-9);
-        self::assertEqualsWithDelta($rate[500], Spikes::without(array_values($with))[500], 1e-12, 'and nothing else is touched');
+        self::assertEqualsWithDelta(($rate[299] + $rate[301]) / 2, Spikes::without(array_values($with))[0][300], 1e-9);
+        [$halved, $steps] = Spikes::without(array_values($with), 2);
+        self::assertSame([150, 388], $steps, 'two averaged into one');
+        self::assertEqualsWithDelta((($rate[299] + $rate[301]) / 2 + $rate[301]) / 2, $halved[150], 1e-9);
+        self::assertEqualsWithDelta($rate[500], Spikes::without(array_values($with))[0][500], 1e-12, 'and nothing else is touched');
     }
 
     public function testThroughAFilterItIsStillOutAndBack(): void
@@ -39,7 +42,13 @@ final class SpikesTest extends TestCase
         self::assertSame([], Spikes::at($step));
         $flip = array_map(static fn (int $i): float => 900 * sin($i / 12), range(0, 999));
         self::assertSame([], Spikes::at($flip));
+        $ring = static fn (int $i): float => ($i < 700 ? 0.2 : 160) * sin($i * 1.05) + 3 * sin($i / 9);
+        $rings = array_map($ring, range(0, 999));
+        self::assertSame([], Spikes::at($rings), 'a frame that rings at a sixth of the rate');
+        self::assertSame([], Spikes::briefly($rings, 0.001));
+        $rings[820] += 1500;
+        self::assertSame([820], Spikes::at(array_values($rings)), 'but over its ringing one stands out');
         self::assertSame([], Spikes::at([]));
-        self::assertSame([5.0, 700.0], Spikes::without([5.0, 700.0]));
+        self::assertSame([[5.0, 700.0], []], Spikes::without([5.0, 700.0]));
     }
 }

@@ -8,6 +8,7 @@ use Doctrine\DBAL\Connection;
 use Ortholex\App\Book\Craft;
 use Ortholex\App\Book\Crafts;
 use Ortholex\App\Book\Mark\Marks;
+use Ortholex\App\Book\Sheet\Sheets;
 use Ortholex\App\Book\Step\NextSteps;
 use Ortholex\App\FlightLog\LogBook;
 use Ortholex\App\Link\Benches;
@@ -17,12 +18,14 @@ use Ortholex\App\Storage\Trouble;
 use Ortholex\App\Work\JobState;
 use Psr\Cache\CacheItemPoolInterface;
 use Symfony\Component\HttpKernel\Exception\ConflictHttpException;
+use Twig\Environment;
 
 /**
- * All craft of the Workshop. What a craft needs next is reckoned from all that is known of it, which takes milliseconds each: it is kept
- * until anything is written about that craft, its bench or the shelf changes, or the code does. While work on it runs it is not kept.
+ * All craft of the Workshop, as cards. What a craft needs next is reckoned from all that is known of it, which takes milliseconds each: its
+ * card is kept as it is drawn until anything is written about that craft, its bench or the shelf changes, or the code does. While work on
+ * it runs it is not kept.
  */
-final readonly class Summaries
+final readonly class Cards
 {
     /** End of a key under which nothing is kept. */
     private const WORKS = '.works';
@@ -38,11 +41,13 @@ final readonly class Summaries
         private Benches $benches,
         private CacheItemPoolInterface $workshopCache,
         private Trouble $trouble,
+        private Sheets $sheets,
+        private Environment $twig,
         private string $dataFolder,
     ) {
     }
 
-    /** @return list<CraftSummary> in the order in which they came */
+    /** @return list<Card> in the order in which they came */
     public function all(): array
     {
         $rows = $this->connection->fetchAllAssociative(
@@ -63,9 +68,9 @@ final readonly class Summaries
         foreach ($keys as $slug => $key) {
             $item = $this->workshopCache->getItem($key);
             $kept = $item->isHit() ? $item->get() : null;
-            if (!$kept instanceof CraftSummary) {
+            if (!$kept instanceof Card) {
                 try {
-                    $kept = $this->summary($this->crafts->named((string) $slug));
+                    $kept = $this->drawn($this->summary($this->crafts->named((string) $slug)));
                 } catch (ConflictHttpException $e) {
                     $this->trouble->meet($e->getMessage());
                     continue;
@@ -78,6 +83,13 @@ final readonly class Summaries
         }
 
         return $all;
+    }
+
+    private function drawn(CraftSummary $craft): Card
+    {
+        $with = ['craft' => $craft, 'here' => ['slug' => $craft->slug], 'firsts' => $this->sheets->firsts()];
+
+        return new Card($craft, $this->twig->render('Workshop/_card.html.twig', $with));
     }
 
     private function summary(Craft $craft): CraftSummary
