@@ -92,6 +92,14 @@ class TraceView {
         this.canvas = document.createElement('canvas');
         this.over = document.createElement('canvas');
         box.append(this.canvas, this.over);
+        this.measure();
+    }
+
+    // Where the drawing stands, known before the first of it is: who points at once is answered.
+    measure() {
+        const [w, h] = [this.box.clientWidth, this.box.clientHeight];
+        this.area = { left: LEFT, width: w - LEFT - this.right, height: h - BOTTOM };
+        return [w, h];
     }
 
     start() {
@@ -131,10 +139,6 @@ class TraceView {
             const half = (this.to - this.from) / 2;
             this.cursor = s;
             this.set(s - half, s + half);
-        });
-        offer(this.box, {
-            png: () => save(pictureOf([this.canvas, this.over]), 'traces.png'),
-            csv: () => save(csvOf(this.shown()), 'traces.csv'),
         });
         this.mouse();
         this.box.addEventListener('keydown', (e) => {
@@ -338,6 +342,10 @@ class TraceView {
                 );
                 if (!got[0]) return;
                 this.draw();
+                offer(this.box, {
+                    png: () => save(pictureOf([this.canvas, this.over]), 'traces.png'),
+                    csv: () => save(csvOf(this.shown()), 'traces.csv'),
+                });
                 this.box.dataset.drawn = String(this.log.wanted);
                 if (this.other) this.box.dataset.drawnOther = String(this.other.wanted);
             },
@@ -346,11 +354,9 @@ class TraceView {
     }
 
     draw() {
-        const w = this.box.clientWidth;
-        const h = this.box.clientHeight;
+        const [w, h] = this.measure();
         const g = sized(this.canvas, w, h);
         sized(this.over, w, h);
-        this.area = { left: LEFT, width: w - LEFT - this.right, height: h - BOTTOM };
         const rows = this.rows();
         const pane = (h - BOTTOM) / this.flights.length;
         this.grid(g, LEFT, w - this.right, h - BOTTOM);
