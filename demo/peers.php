@@ -49,8 +49,13 @@ function best(array $all, string $what): float
     return min([INF, ...array_map(static fn (array $one): float => $one[$what] ?? INF, array_slice($all, 1))]);
 }
 
-exec('python3 -c "import numpy, scipy" 2>/dev/null', $out, $code);
-$hasNumpy = 0 === $code;
+$pythons = array_filter(['python3', '/usr/bin/python3'], static function (string $python): bool {
+    exec($python.' -c "import numpy, scipy" 2>/dev/null', $out, $code);
+
+    return 0 === $code;
+});
+$python = array_values($pythons)[0] ?? '';
+$hasNumpy = '' !== $python;
 echo $hasNumpy ? '' : "numpy and scipy are not here: our own figures alone\n";
 $curlew = Scenario::craft()['curlew'];
 $set = Catalogue::loam()->defaults(Version::parse(Catalogue::CURRENT))->with($curlew->settings);
@@ -84,7 +89,7 @@ foreach ([[30, 1000], [60, 2000], [300, 2000]] as [$seconds, $rate]) {
     for ($round = 0; $round <= ROUNDS; ++$round) {
         // The first round only warms caches.
         $ours[] = timed([$root.'/bin/ortholex', 'analyse', $path, '--json']);
-        $theirs[] = $hasNumpy ? timed(['python3', $root.'/bench/peers/core_work.py', $path]) : ['cpu' => NAN, 'wall' => NAN];
+        $theirs[] = $hasNumpy ? timed([$python, $root.'/bench/peers/core_work.py', $path]) : ['cpu' => NAN, 'wall' => NAN];
     }
     foreach (['CPU' => 'cpu', 'wall' => 'wall'] as $what => $key) {
         $ratio = best($ours, $key) / best($theirs, $key);

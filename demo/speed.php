@@ -13,6 +13,7 @@ use Ortholex\Bench\Flight\Surroundings\Wind;
 use Ortholex\Bench\Radio\RadioState;
 use Ortholex\Bench\Radio\Rill;
 use Ortholex\Bench\Radio\Road;
+use Ortholex\Core\Filters\TradeOff;
 use Ortholex\Core\Firmware\Version;
 use Ortholex\Core\FlightLog\Reading\LogReader;
 use Ortholex\Core\LogCheck\Card;
@@ -86,6 +87,9 @@ printf("%-58s %8.1f MB/s (%.1f MB, %d columns)\n", 'reading a log', $megabytes /
 $t = hrtime(true);
 FlightAnalysis::of($log);
 printf("%-58s %8.2f s\n", 'all analyses of 60 s at 2 kHz, in a warm process', (hrtime(true) - $t) / 1e9);
+$t = hrtime(true);
+$chains = count(TradeOff::of($log, $set)->all);
+$say('noise against delay, 500 chains, in one process', ((hrtime(true) - $t) / 1e9 / $chains) * 500, 's', 1.0);
 $best = INF;
 for ($i = 0; $i < 3; ++$i) {
     $t = hrtime(true);

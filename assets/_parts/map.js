@@ -62,6 +62,8 @@ export class NoiseMaps {
 
     draw() {
         const g = sized(this.canvas);
+        // Nothing has come yet: who presses keys or points before it has is not told anything.
+        if (!this.panels.length) return;
         this.places();
         for (const p of this.panels) this.panel(g, p);
         if (this.margin) {
@@ -342,6 +344,7 @@ export class NoiseMaps {
             this.draw();
         };
         c.onkeydown = (e) => {
+            if (!this.panels.length) return;
             const v = this.view;
             const span = v.f1 - v.f0;
             const to = (f0, f1) => {

@@ -20,6 +20,9 @@ final readonly class MovingNotches
     /** Motor notches are moved at most so often, Hz: rotors change their speed far more slowly. */
     private const MOVED_HZ = 500.0;
 
+    /** Motor notches stand at whole parts of a Hz, so many. */
+    private const PLACES_PER_HZ = 8;
+
     /** A log holds notches up to this share of its rate. */
     private const HIGHEST_SHARE = 0.48;
 
@@ -159,29 +162,44 @@ final readonly class MovingNotches
     private function atMotor(array $rate, array $rotorHz, int $order, float $logHz, int $every): array
     {
         $top = $this->topHz($logHz);
+        $highest = RateFilters::highestHz($this->loopHz);
+        $floor = $this->floorHz;
+        $out = [];
+        // A notch is many Hz wide: made once for each part of a Hz where it stands.
+        $b0 = $b1 = $a2 = [];
         // Kept as what went in and came out, as on the board: a notch that moves then leaves no knock behind.
         $x1 = $x2 = $y1 = $y2 = $rate[0] ?? 0.0;
-        for ($i = 0, $n = \count($rate); $i < $n; $i = $end) {
-            $end = min($n, $i + $every);
-            $centre = $this->centreHz($order, $rotorHz[$i]);
-            // Above what the log can show, it is not there to be cut.
-            if ($centre >= $top) {
-                [$x2, $x1] = [$rate[max(0, $end - 2)], $rate[$end - 1]];
-                [$y2, $y1] = [$x2, $x1];
-                continue;
+        $p0 = $p1 = $p2 = 0.0;
+        $hidden = true;
+        $moves = 0;
+        foreach ($rate as $i => $x) {
+            if ($i === $moves) {
+                $moves += $every;
+                // As in centreHz(), which would be called a million times.
+                $centre = $order * $rotorHz[$i];
+                $centre = $centre < $floor ? $floor : $centre;
+                $centre = $centre > $highest ? $highest : $centre;
+                // Above what the log can show, it is not there to be cut.
+                $hidden = $centre >= $top;
+                if (!$hidden) {
+                    $part = (int) ($centre * self::PLACES_PER_HZ + 0.5);
+                    if (!isset($b0[$part])) {
+                        [$b0[$part], $b1[$part], $a2[$part]] = $this->notch($part / self::PLACES_PER_HZ, $this->widthPct, $logHz);
+                    }
+                    $p0 = $b0[$part];
+                    $p1 = $b1[$part];
+                    $p2 = $a2[$part];
+                }
             }
-            [$b0, $b1, $a2] = $this->notch($centre, $this->widthPct, $logHz);
-            for ($j = $i; $j < $end; ++$j) {
-                $x = $rate[$j];
-                $rate[$j] = $y = $b0 * ($x + $x2) + $b1 * ($x1 - $y1) - $a2 * $y2;
-                $x2 = $x1;
-                $x1 = $x;
-                $y2 = $y1;
-                $y1 = $y;
-            }
+            $y = $hidden ? $x : $p0 * ($x + $x2) + $p1 * ($x1 - $y1) - $p2 * $y2;
+            $x2 = $x1;
+            $x1 = $x;
+            $y2 = $y1;
+            $y1 = $y;
+            $out[] = $y;
         }
 
-        return array_values($rate);
+        return $out;
     }
 
     /**

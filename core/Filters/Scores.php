@@ -8,9 +8,11 @@ use Ortholex\Core\Control\RateFilters;
 use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\FlightLog\FlightLog;
+use Ortholex\Core\FlightLog\Segment;
 use Ortholex\Core\FlightLog\Traces;
 use Ortholex\Core\Noise\AxisSpectrum;
 use Ortholex\Core\Signal\SignalError;
+use Ortholex\Core\Signal\Spectrum;
 use Ortholex\Core\Signal\Welch;
 use Ortholex\Core\Together\OneByOne;
 use Ortholex\Core\Together\Together;
@@ -22,9 +24,13 @@ use Ortholex\Core\Together\Together;
 final class Scores
 {
     /** So many samples of each axis tell the flight, in stretches of so much, s, of which the first of so much lets notches settle. */
-    private const MOST_SAMPLES = 48_000;
+    private const MOST_SAMPLES = 24_000;
 
-    private const STRETCH_S = 2.5;
+    /** How loud the flight is without any notch is told by more of it, which costs little; band by band, up to so many Hz. */
+    private const MOST_WEIGHED = 72_000;
+
+    private const WEIGHED_TO_HZ = [40.0, 80.0, 160.0, 320.0];
+    private const STRETCH_S = 1.2;
     private const LEAD_S = 0.4;
 
     /** @var array<string, list<float>> mean (deg/s)²/Hz over the axes, behind the notches, by their settings */
@@ -49,6 +55,7 @@ final class Scores
      * @param array<string, list<list<float>>> $rates  by axis and stretch, deg/s
      * @param list<list<list<float>>>          $rotors by motor and stretch, Hz
      * @param int                              $lead   samples of each stretch that do not count
+     * @param array<string, list<float>>       $weights by axis: what the flight has more than the stretches, in power, by frequency
      */
     private function __construct(
         private readonly float $loopHz,
@@ -57,6 +64,7 @@ final class Scores
         private readonly array $rotors,
         private readonly int $lead,
         private readonly Welch $welch,
+        private readonly array $weights,
     ) {
         $this->stepHz = $logHz / $welch->segment;
         $this->lengths = array_map(count(...), array_values($rates)[0] ?? []);
@@ -66,23 +74,30 @@ final class Scores
     public static function of(FlightLog $log, SettingSet $base): self
     {
         $logHz = $log->clock->rateHz;
-        $rates = [];
+        $welch = Welch::withResolution(AxisSpectrum::RESOLUTION_HZ, $logHz);
+        $lengths = array_map(static fn (Segment $s): int => $s->count, $log->clock->segments);
+        [$places, $lead, $around] = self::stretches($lengths, $welch->segment, $logHz);
+        $rates = $weights = $rotors = [];
         foreach (Axis::cases() as $axis) {
-            if ($log->has(Traces::measuredRate($axis))) {
-                $rates[$axis->value] = $log->runs(Traces::measuredRate($axis));
+            $name = Traces::measuredRate($axis);
+            if (!$log->has($name)) {
+                continue;
+            }
+            $rates[$axis->value] = self::cut($log, $name, $places);
+            if ([] !== $around) {
+                $weights[$axis->value] = self::weights(
+                    $welch->density(self::cut($log, $name, $around)),
+                    $welch->density(array_map(static fn (array $one): array => \array_slice($one, $lead), $rates[$axis->value])),
+                );
             }
         }
-        $welch = Welch::withResolution(AxisSpectrum::RESOLUTION_HZ, $logHz);
-        [$places, $lead] = self::stretches(array_map(count(...), array_values($rates)[0] ?? []), $welch->segment, $logHz);
+        foreach ($log->places() as $motor) {
+            if ($log->has("rpm_$motor")) {
+                $rotors[] = array_map(WhatIf::inHz(...), self::cut($log, "rpm_$motor", $places));
+            }
+        }
 
-        return new self(
-            WhatIf::loopHz($log, $base),
-            $logHz,
-            array_map(static fn (array $runs): array => self::cut($runs, $places), $rates),
-            array_map(static fn (array $runs): array => self::cut($runs, $places), WhatIf::rotors($log)),
-            $lead,
-            $welch,
-        );
+        return new self(WhatIf::loopHz($log, $base), $logHz, $rates, $rotors, $lead, $welch, $weights);
     }
 
     public function hasSpeeds(): bool
@@ -128,7 +143,7 @@ final class Scores
             $kinds[$moving->key()] ??= $moving;
         }
         try {
-            /** @var array<string, array<string, array{list<float>, float}>> $of by axis, then key */
+            /** @var array<string, array<string, array{list<float>, float|null}>> $of by axis, then key */
             $of = $together->all(
                 array_map(
                     fn (string $axis): \Closure => fn (): array => array_map(
@@ -141,11 +156,12 @@ final class Scores
         } catch (SignalError) {
             return;
         }
-        foreach (array_keys($kinds) as $key) {
+        foreach ($kinds as $key => $moving) {
             $sum = [];
+            $everywhere = 0 === $moving->peaks ? $this->seen->of($moving, $this->rotors, [], $this->lengths) : 0.0;
             $delay = 0.0;
             foreach ($of as $axis) {
-                $delay += $axis[$key][1] / \count($of);
+                $delay += ($axis[$key][1] ?? $everywhere) / \count($of);
                 foreach ($axis[$key][0] as $k => $v) {
                     $sum[$k] = ($sum[$k] ?? 0.0) + $v / \count($of);
                 }
@@ -156,7 +172,8 @@ final class Scores
     }
 
     /**
-     * @return array{list<float>, float} (deg/s)²/Hz of an axis behind these notches; and their delay, s
+     * @return array{list<float>, float|null} (deg/s)²/Hz of an axis behind these notches; and their delay, s, null where it is the same
+     *                                        on all axes
      *
      * @throws SignalError when no stretch holds one segment
      */
@@ -167,8 +184,12 @@ final class Scores
             [$rate, $at[]] = $moving->tracked($run, $this->logHz);
             $left[] = $this->lead > 0 ? \array_slice($rate, $this->lead) : $rate;
         }
+        $density = $this->welch->density($left)->density;
+        if (isset($this->weights[$axis])) {
+            $density = array_map(static fn (float $d, float $weight): float => $d * $weight, $density, $this->weights[$axis]);
+        }
 
-        return [$this->welch->density($left)->density, $this->seen->of($moving, $this->rotors, $at, $this->lengths)];
+        return [$density, 0 === $moving->peaks ? null : $this->seen->of($moving, $this->rotors, $at, $this->lengths)];
     }
 
     /**
@@ -195,25 +216,50 @@ final class Scores
     }
 
     /**
-     * @param list<list<float>>          $runs
      * @param list<array{int, int, int}> $places
      *
      * @return list<list<float>>
      */
-    private static function cut(array $runs, array $places): array
+    private static function cut(FlightLog $log, string $name, array $places): array
     {
-        return array_map(static fn (array $p): array => \array_slice($runs[$p[0]], $p[1], $p[2]), $places);
+        $column = $log->column($name);
+        $segments = $log->clock->segments;
+
+        return array_map(static fn (array $p): array => $column->values($segments[$p[0]]->first + $p[1], $p[2]), $places);
+    }
+
+    /**
+     * In wide bands: a line that moves may by chance not be in the stretches where it is in the flight.
+     *
+     * @return list<float> by frequency
+     */
+    private static function weights(Spectrum $all, Spectrum $some): array
+    {
+        $weights = [];
+        $bins = \count($all->density);
+        $from = 0;
+        foreach ([...self::WEIGHED_TO_HZ, \INF] as $to) {
+            $end = (int) min($bins, ceil($to / $all->stepHz));
+            $there = array_sum(\array_slice($some->density, $from, $end - $from));
+            $weight = $there > 0 ? array_sum(\array_slice($all->density, $from, $end - $from)) / $there : 1.0;
+            for (; $from < $end; ++$from) {
+                $weights[] = $weight;
+            }
+        }
+
+        return $weights;
     }
 
     /**
      * @param list<int> $lengths of the log's runs
      *
-     * @return array{list<array{int, int, int}>, int} run, first sample and samples of each stretch; and how many of these lead in
+     * @return array{list<array{int, int, int}>, int, list<array{int, int, int}>} run, first sample and samples of each stretch; how
+     *                                                many of these lead in; and more such, by which they are weighed
      */
     private static function stretches(array $lengths, int $segment, float $logHz): array
     {
         if (array_sum($lengths) <= self::MOST_SAMPLES) {
-            return [array_map(static fn (int $r, int $n): array => [$r, 0, $n], array_keys($lengths), $lengths), 0];
+            return [array_map(static fn (int $r, int $n): array => [$r, 0, $n], array_keys($lengths), $lengths), 0, []];
         }
         $lead = (int) ceil(self::LEAD_S * $logHz);
         $long = max((int) ceil(self::STRETCH_S * $logHz), $lead + $segment);
@@ -224,11 +270,15 @@ final class Scores
             }
         }
         $most = min(\count($all), max(1, intdiv(self::MOST_SAMPLES, $long)));
-        $some = [];
+        $some = $around = [];
         for ($i = 0; $i < $most; ++$i) {
-            $some[] = $all[intdiv($i * \count($all), $most)];
+            $some[] = $all[intdiv((2 * $i + 1) * \count($all), 2 * $most)];
+        }
+        $wide = min(\count($all), max(1, intdiv(self::MOST_WEIGHED, $long)));
+        for ($i = 0; $i < $wide; ++$i) {
+            $around[] = $all[intdiv((2 * $i + 1) * \count($all), 2 * $wide)];
         }
 
-        return [$some, $lead];
+        return [$some, $lead, $around];
     }
 }

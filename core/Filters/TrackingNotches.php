@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\Filters;
 
+use Ortholex\Core\Signal\HannWindow;
 use Ortholex\Core\Signal\RealFft;
 
 /** How the board's firmware follows the strongest peaks of one axis: a short spectrum, now and then. */
@@ -17,6 +18,12 @@ final class TrackingNotches
     private readonly int $samples;
     private readonly int $hop;
     private readonly RealFft $fft;
+    private readonly HannWindow $window;
+
+    /** The bins of its band. */
+    private readonly int $first;
+
+    private readonly int $last;
 
     /** @var list<float> */
     private array $buffer = [];
@@ -27,13 +34,16 @@ final class TrackingNotches
     /** @param float $rateHz at which rates are pushed */
     public function __construct(
         private readonly int $count,
-        private readonly float $lowHz,
-        private readonly float $highHz,
+        float $lowHz,
+        float $highHz,
         private readonly float $rateHz,
     ) {
         $this->samples = (int) max(16, 2 ** round(log(self::LOOKS_AT_S * $rateHz, 2)));
         $this->hop = max(1, (int) min($this->samples, $rateHz / self::LOOKS_HZ));
         $this->fft = RealFft::ofSize($this->samples);
+        $this->window = HannWindow::ofSize($this->samples);
+        $this->first = max(0, (int) ceil(($lowHz * $this->samples) / $rateHz));
+        $this->last = min($this->samples >> 1, (int) floor(($highHz * $this->samples) / $rateHz));
         $centres = [];
         for ($i = 0; $i < $count; ++$i) {
             $centres[] = $lowHz + (($highHz - $lowHz) * ($i + 1)) / ($count + 1);
@@ -75,18 +85,18 @@ final class TrackingNotches
     /** @param list<float> $window */
     private function look(array $window): void
     {
+        $weights = $this->window->weights;
         foreach ($window as $i => $v) {
-            $window[$i] = $v * (0.5 - 0.5 * cos((2 * \M_PI * $i) / $this->samples));
+            $window[$i] = $v * $weights[$i];
         }
         [$re, $im] = $this->fft->forward($window);
-        $power = [];
-        foreach ($re as $k => $r) {
-            $hz = ($k * $this->rateHz) / $this->samples;
-            $power[] = $hz >= $this->lowHz && $hz <= $this->highHz ? $r * $r + $im[$k] * $im[$k] : 0.0;
+        $power = array_fill(0, ($this->samples >> 1) + 1, 0.0);
+        for ($k = $this->first; $k <= $this->last; ++$k) {
+            $power[$k] = $re[$k] * $re[$k] + $im[$k] * $im[$k];
         }
         $found = [];
         for ($p = 0; $p < $this->count; ++$p) {
-            $best = (int) array_search(max([0.0, ...$power]), $power, true);
+            $best = (int) array_search(max(0.0, ...$power), $power, true);
             if ($power[$best] <= 0) {
                 break;
             }

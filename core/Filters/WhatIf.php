@@ -114,14 +114,21 @@ final readonly class WhatIf
         $rotors = [];
         foreach ($log->places() as $place) {
             if ($log->has("rpm_$place")) {
-                $rotors[] = array_map(
-                    static fn (array $run): array => array_map(static fn (float $rpm): float => abs($rpm) / 60, $run),
-                    $log->runs("rpm_$place"),
-                );
+                $rotors[] = array_map(self::inHz(...), $log->runs("rpm_$place"));
             }
         }
 
         return $rotors;
+    }
+
+    /**
+     * @param list<float> $rpm
+     *
+     * @return list<float>
+     */
+    public static function inHz(array $rpm): array
+    {
+        return array_map(static fn (float $one): float => abs($one) / 60, $rpm);
     }
 
     public static function through(Spectrum $spectrum, FilterChain $chain): Spectrum

@@ -4,6 +4,35 @@ import { boxOf, expect, idOf, link, readAt, started, test } from './hands.mjs';
 
 const readout = async (page) => Number((await page.locator('#reading').innerText()).split(' ')[0]);
 
+test('who points, turns the wheel and presses keys before anything has come to draw breaks nothing', async ({ page }) => {
+    const [one, two] = [await idOf(page, 'curlew', 'C-0001'), await idOf(page, 'curlew', 'C-0002')];
+    await page.route('**/*', async (route) => {
+        if (['fetch', 'xhr'].includes(route.request().resourceType())) await new Promise((r) => setTimeout(r, 700));
+        // A page that has gone on waits for nothing.
+        await route.continue().catch(() => {});
+    });
+    for (const [sheet, drawing] of [
+        [`52?log=${one}`, '#traces'],
+        [`52?log=${one}&beside[]=${two}`, '#traces'],
+        [`53?log=${one}`, '#noise-map'],
+        [`53?log=${one}&beside[]=${two}`, '#noise-map'],
+    ]) {
+        await page.goto(`/craft/curlew/${sheet}`);
+        await started(page);
+        const box = await boxOf(page.locator(drawing));
+        const [x, y] = [box.x + 0.4 * box.width, box.y + 0.4 * box.height];
+        await page.mouse.move(x, y);
+        await page.mouse.wheel(0, -100);
+        await page.mouse.down();
+        await page.mouse.move(x + 60, y + 30, { steps: 2 });
+        await page.mouse.up();
+        await page.mouse.dblclick(x, y);
+        await page.locator(drawing).focus();
+        for (const key of ['ArrowRight', 'Shift+ArrowLeft', '+', '-', 'End', 'Home']) await page.keyboard.press(key);
+        await readAt(page, drawing, { x: 0.4 * box.width, y: 0.4 * box.height }, /\d (s|Hz)/);
+    }
+});
+
 test('traces zoom and move from the whole flight to ten milliseconds', async ({ page }) => {
     await page.goto(`/craft/curlew/52?log=${await idOf(page, 'curlew', 'C-0001')}`);
     const traces = page.locator('#traces');
@@ -53,7 +82,7 @@ test('traces zoom and move from the whole flight to ten milliseconds', async ({ 
     await expect(page.locator('#values')).toContainText('all terms, roll');
     // Rows and zoom are there again after a reload.
     await page.reload();
-    await page.mouse.move(box.x + 300, box.y + 61);
+    await readAt(page, '#traces', { x: 300, y: 61 }, ' s');
     await expect(page.locator('#values')).toContainText('error, roll');
     expect(await span()).toBeLessThan(0.0101);
     await traces.focus();

@@ -11,6 +11,9 @@ use Ortholex\Core\Filters\Scores;
 use Ortholex\Core\Filters\TradeOff;
 use Ortholex\Core\Filters\WhatIf;
 use Ortholex\Core\Filters\WhatIfDoubt;
+use Ortholex\Core\FlightLog\BadRows;
+use Ortholex\Core\FlightLog\Column;
+use Ortholex\Core\FlightLog\FlightLog;
 use Ortholex\Core\Noise\AxisSpectrum;
 use Ortholex\Core\Signal\FilterChain;
 use Ortholex\Core\Signal\FilterStage;
@@ -149,5 +152,23 @@ final class WhatIfTest extends TestCase
         $one = Scores::of($log, $set)->score($set);
         self::assertNotNull($one);
         self::assertEqualsWithDelta(0.0, 20 * log10($one->residualDps / WhatIf::of($log, $set)->axes['roll']->residualDps), 0.33);
+    }
+
+    /** A flight that is loud for a tenth of it, between two stretches: it is not overheard. */
+    public function testAShortLoudPartCountsAsMuchAsItLasts(): void
+    {
+        $even = KnownShake::log(2000, 90, [], 1.0, 0.0);
+        $loud = $even->trace('rate_measured_roll_dps');
+        for ($i = 29_000; $i < 43_000; ++$i) {
+            $loud[$i] *= 5;
+        }
+        $columns = ['rate_measured_roll_dps' => Column::ofBytes(FlightLog::packFloats(array_values($loud)))];
+        $log = new FlightLog($even->clock, $columns, '', new BadRows(0, []));
+        foreach ([[], ['rate_path.stage.1.kind' => 'first_order', 'rate_path.stage.1.cutoff_hz' => 100.0]] as $chain) {
+            $set = SettingSet::of($chain);
+            $one = Scores::of($log, $set)->score($set);
+            self::assertNotNull($one);
+            self::assertEqualsWithDelta(0.0, 20 * log10($one->residualDps / WhatIf::of($log, $set)->axes['roll']->residualDps), 0.6);
+        }
     }
 }
