@@ -126,6 +126,9 @@ final readonly class Incidents
             $doubt = Doubt::of($unexplained);
             $before = $losses;
             $losses = $model->isOfThisCraft($places) ? MotorLosses::of($unexplained, $doubt, $speeds) : [];
+            if ([] === $losses && null === $motion->law && $teaching !== $blocks) {
+                $losses = self::byAll($motion, $speeds);
+            }
             $byRun = array_column(array_map(static fn (Unexplained $u): array => [$u->blocks->run->number, $u], $unexplained), 1, 0);
             $law = $model->law;
             if ([] === $losses && [] === $before) {
@@ -134,6 +137,25 @@ final readonly class Incidents
         }
 
         return [$byRun, $doubt, $losses];
+    }
+
+    /**
+     * Losses as they look to a craft learned from all of the flight. Where no speeds were logged and much was asked, what was set
+     * aside had taught most.
+     *
+     * @param list<SpeedEvidence|null> $speeds of each run
+     *
+     * @return list<Suspicion>
+     */
+    private static function byAll(Motion $motion, array $speeds): array
+    {
+        $model = $motion->model;
+        if (null === $model || !$model->isOfThisCraft($motion->places)) {
+            return [];
+        }
+        $all = array_map(static fn (Blocks $b): Unexplained => Unexplained::of($b, $model), $motion->blocks);
+
+        return MotorLosses::of($all, Doubt::of($all), $speeds);
     }
 
     /**

@@ -71,6 +71,10 @@ final readonly class MotorLosses
 
     private const SUDDENLY = 0.35;
     private const SUDDEN_S = 0.35;
+
+    /** Later, a loss is at least so much of what it was at first; a knock is over. */
+    private const GOES_ON = 0.9;
+
     private const TAKE_OFF_S = 0.3;
 
     /** Of its usual thrust. */
@@ -304,7 +308,7 @@ final readonly class MotorLosses
         }
         // Whose speed is seen to fall away needs no guess at how suddenly its push went.
         $brief = !$fell && $to - $from + 1 < self::SUDDEN_S / $blocks->seconds();
-        if ($brief && self::isSudden($one, $doubt, $m, $from, $share)) {
+        if ($brief && self::isSudden($one, $doubt, $m, $from, $to, $share)) {
             return null;
         }
         $scores = [];
@@ -332,15 +336,28 @@ final readonly class MotorLosses
         return Suspicion::ofLoss($blocks->run, $from * $blocks->size, $to * $blocks->size, $m, $scores, $fell, $share);
     }
 
-    /** Whether the push is gone sooner than a rotor that stops can lose it; a prop can, but it does not come back. */
-    private static function isSudden(Unexplained $one, Doubt $doubt, int $m, int $from, float $share): bool
+    /**
+     * Whether the push is gone sooner than a rotor that stops can lose it, and does not go on going; a prop can fail so, but it does
+     * not come back.
+     */
+    private static function isSudden(Unexplained $one, Doubt $doubt, int $m, int $from, int $to, float $share): bool
     {
         $lag = $one->model->law->downS;
         if ($lag < self::SLOW_ROTOR_S) {
             return false;
         }
+        $first = self::gone($one, $doubt, $m, $from + 1, $from + 2, $share);
+
+        // Thrust goes with the square of speed.
+        return $first > 1 - exp(-2 * 2 * $one->blocks->seconds() / $lag) + self::SUDDENLY
+            && self::gone($one, $doubt, $m, intdiv($from + $to, 2), $to, $share) < self::GOES_ON * $first;
+    }
+
+    /** How much of the push that would be lost is lost between two blocks. */
+    private static function gone(Unexplained $one, Doubt $doubt, int $m, int $from, int $to, float $share): float
+    {
         $dot = $own = 0.0;
-        for ($b = $from + 1, $end = min($from + 2, $one->blocks->count() - 1); $b <= $end; ++$b) {
+        for ($b = $from, $end = min($to, $one->blocks->count() - 1); $b <= $end; ++$b) {
             for ($a = 0; $a < 2; ++$a) {
                 $spread = $doubt->usual($a, $one->liveliness[$a][$b], $one->washed[$b]);
                 $gone = -(1 - $share) * $one->push($a, $m, $b) / $spread;
@@ -349,8 +366,7 @@ final readonly class MotorLosses
             }
         }
 
-        // Thrust goes with the square of speed.
-        return $own > 0 && $dot / $own > 1 - exp(-2 * 2 * $one->blocks->seconds() / $lag) + self::SUDDENLY;
+        return $own > 0 ? $dot / $own : 0.0;
     }
 
     /** What an unknown push, the same all along and of whatever direction, would explain; less what its freedom is worth. */

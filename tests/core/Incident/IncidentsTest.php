@@ -83,6 +83,26 @@ final class IncidentsTest extends TestCase
         }
     }
 
+    /**
+     * Without speeds, in hard flying: what was set aside as signs had taught the craft most, and without it these are not seen; a slow
+     * rotor that stops goes on losing, which a knock does not.
+     */
+    #[Group('slow')]
+    public function testALossInHardFlyingIsSeenByMotion(): void
+    {
+        foreach (
+            [
+                [TruthCraft::heavy(), 904, TruthMoves::Hard, 'front_right', 13.48],
+                [TruthCraft::hexa(), 901, TruthMoves::Hard, 'right', 12.37],
+                [TruthCraft::hexa(), 902, TruthMoves::Cruise, 'rear_right', 12.74],
+            ] as [$craft, $seed, $moves, $place, $at]
+        ) {
+            $accused = self::accused((new TruthFlight($craft, $seed))->fly($moves, 25.0, TruthFault::PropHalf, $place, $at, 2.0));
+            self::assertSame([$place], array_column($accused, 'place'), "$craft->name, half a prop");
+            self::assertEqualsWithDelta($at, $accused[0]->atS, 0.3);
+        }
+    }
+
     public function testOtherCausesHaveNamesOfTheirOwn(): void
     {
         foreach ([[TruthFault::Collision, Kind::Hit], [TruthFault::Glitch, Kind::SensorGlitch]] as [$fault, $kind]) {
