@@ -12,7 +12,8 @@ test('from a linked board to a better step response', async ({ page }) => {
     await expect(page.getByText('snapshot of the first link kept')).toBeVisible();
     await expect(page.locator('[data-live="uptime"]')).toContainText(/\d/);
     await page.getByLabel('Tilt of the craft').selectOption('nose_up');
-    await expect(page.locator('[data-angle="pitch"]')).toContainText(/pitch 4[45]\.\d°/);
+    // Where it comes to rest, by the small offsets of its sensor; not what it shows on the way there.
+    await expect(page.locator('[data-angle="pitch"]')).toContainText(/pitch 46\.[012]°/);
     await page.getByLabel('Tilt of the craft').selectOption('level');
 
     await ready(page, 'curlew');
