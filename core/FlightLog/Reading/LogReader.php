@@ -23,8 +23,8 @@ use Ortholex\Core\FlightLog\Traces;
  */
 final class LogReader
 {
-    /** Of these alone, a line is figures and nothing else. */
-    private const OF_NUMBERS = "0123456789.eE+-,\n \t";
+    /** Without any of these, lines are figures and nothing else. */
+    private const NOT_OF_NUMBERS = "~[^0-9.eE+,\n \t-]~";
 
     private const BLOCK_BYTES = 131072;
     private const LONGEST_LINE = 1048576;
@@ -246,7 +246,7 @@ final class LogReader
             return;
         }
         // Nothing but figures, or each cell is looked at: a word, a list or a map may be sound JSON, and is no number.
-        if (\strlen($data) === strspn($data, self::OF_NUMBERS)) {
+        if (0 === preg_match(self::NOT_OF_NUMBERS, $data)) {
             /** @var list<list<float|int>>|null $rows */
             $rows = json_decode('[['.str_replace("\n", '],[', $data).']]', false, 3);
             $widths = null === $rows ? [] : array_unique(array_map('count', $rows));

@@ -16,6 +16,9 @@ final readonly class RateAlone
     /** What a rate may be in that no name gives a unit: with fractions, and in whole numbers. */
     private const WITH_FRACTIONS = ['deg/s', 'rad/s'];
 
+    /** And what it may be in whatever its name says: whoever writes a wrong unit may write fractions of it, too. */
+    private const NAMED = ['deg/s', 'rad/s', '0.1 deg/s', 'mrad/s'];
+
     private const WHOLE = ['deg/s', '0.1 deg/s', 'mrad/s', 'counts of 2000 deg/s', 'counts of 1000 deg/s', 'counts of 500 deg/s'];
 
     /**
@@ -61,15 +64,14 @@ final readonly class RateAlone
     private function byOutputs(array $rates, UnitGuess $now): ?UnitGuess
     {
         $turns = $this->authority($rates);
-        if (null === $turns) {
-            return null;
-        }
         $named = UnitSource::Name === $now->why;
-        if ($named && $turns->allows($now->scale)) {
-            return null;
+        if (null === $turns) {
+            // Nothing but its name says so, and a name can be wrong.
+            return $named ? $now->unsure() : null;
         }
         $can = [];
-        foreach ($this->isWhole($rates) ? self::WHOLE : self::WITH_FRACTIONS as $unit) {
+        $may = $named ? self::NAMED : self::WITH_FRACTIONS;
+        foreach ($this->isWhole($rates) ? [...self::WHOLE, ...$named ? ['rad/s'] : []] : $may as $unit) {
             if ($turns->allows(UnitGuess::CHOICES['deg/s'][$unit][0])) {
                 $can[] = $unit;
             }
@@ -77,10 +79,10 @@ final readonly class RateAlone
         if (1 === \count($can)) {
             $only = UnitGuess::byOutputs($can[0]);
 
-            return $named ? $only->unsure() : $only;
+            return $named && $only->unit !== $now->unit ? $only->unsure() : $only;
         }
 
-        return $turns->allows($now->scale) && $now->sure ? null : $now->unsure();
+        return !$named && $turns->allows($now->scale) && $now->sure ? null : $now->unsure();
     }
 
     /** @param list<string> $rates */

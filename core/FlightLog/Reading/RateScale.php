@@ -50,7 +50,7 @@ final class RateScale
                 if (isset($columns[$set], $columns[$rate], $units[$set], $units[$rate])) {
                     $ratio = self::ratio(array_column($rows, $columns[$set]), array_column($rows, $columns[$rate]));
                     if (null !== $ratio) {
-                        $ratios[] = $ratio * $units[$set]->scale;
+                        $ratios[] = [$ratio[0] * $units[$set]->scale, $ratio[1]];
                     }
                 }
             }
@@ -58,7 +58,7 @@ final class RateScale
                 continue;
             }
             sort($ratios);
-            $factor = $ratios[intdiv(\count($ratios), 2)];
+            [$factor, $follows] = $ratios[intdiv(\count($ratios), 2)];
             foreach (Axis::cases() as $axis) {
                 $set = Traces::setpoint($axis);
                 $rate = "rate_{$kind}_{$axis->value}_dps";
@@ -69,13 +69,13 @@ final class RateScale
                 $now = $units[$rate];
                 if (abs(log($factor / $now->scale)) < log(self::ALIKE)) {
                     // Both say the same: what one of them is sure of holds for the other.
-                    $units[$rate] = $known && !$now->sure ? UnitGuess::ofRatio($factor) ?? $now : $now;
+                    $units[$rate] = $known && !$now->sure ? $now->followed() : $now;
                     if (isset($units[$set]) && $now->sure && !$known && !\in_array($set, $given, true)) {
-                        $units[$set] = UnitGuess::ofRatio($units[$set]->scale) ?? $units[$set];
+                        $units[$set] = $units[$set]->followed();
                     }
                     continue;
                 }
-                $units[$rate] = (UnitGuess::ofRatio($factor) ?? $now);
+                $units[$rate] = UnitGuess::ofRatio($factor, $follows) ?? $now;
                 if (!$known) {
                     $units[$rate] = $units[$rate]->unsure();
                 }
@@ -89,9 +89,10 @@ final class RateScale
      * @param list<float> $set
      * @param list<float> $rate
      *
-     * @return float|null size of the setpoint over that of the rate, in their own units; null where one does not follow the other
+     * @return array{float, float}|null size of the setpoint over that of the rate, in their own units, and how well one follows the
+     *                                  other, 0 to 1; null where it does not
      */
-    private static function ratio(array $set, array $rate): ?float
+    private static function ratio(array $set, array $rate): ?array
     {
         $n = \count($set);
         if ($n < self::LEAST_ROWS) {
@@ -108,6 +109,8 @@ final class RateScale
             $sr += $a * $b;
         }
 
-        return $ss <= 0 || $rr <= 0 || abs($sr) < self::FOLLOWS * sqrt($ss * $rr) ? null : sqrt($ss / $rr);
+        $follows = $ss <= 0 || $rr <= 0 ? 0.0 : abs($sr) / sqrt($ss * $rr);
+
+        return $follows < self::FOLLOWS ? null : [sqrt($ss / $rr), $follows];
     }
 }

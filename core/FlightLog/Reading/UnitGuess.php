@@ -35,6 +35,15 @@ final readonly class UnitGuess
 
     private const TENTHS = '~(?:\b0?[.,]1\s*(?:deg|dps)|(?:deg\w*|dps)(?:/s)?\s*[*x×]\s*10\b|tenth)~iu';
 
+    /** A rate is as large as its setpoint within this factor, in most flights. */
+    private const ALIKE = 1.3;
+
+    /** In hard flying it is off by up to this; and by the other where it follows no better than so. */
+    private const APART = 1.6;
+
+    private const FAR_APART = 2.1;
+    private const FOLLOWS_WELL = 0.9;
+
     /** Peaks, deg/s, between which a unit that no name says is plain to see. */
     private const PLAIN_FROM_DPS = 60.0;
 
@@ -78,20 +87,24 @@ final readonly class UnitGuess
         return false;
     }
 
-    /** The unit of rotation that makes of a value what its setpoint says, times the value. */
-    public static function ofRatio(float $factor): ?self
+    /**
+     * The unit of rotation that makes of a value what its setpoint says, times the value; asked where another is about as near.
+     *
+     * @param float $follows how well it follows its setpoint, 0 to 1
+     */
+    public static function ofRatio(float $factor, float $follows): ?self
     {
-        $best = null;
-        $least = log(1.3);
+        $near = [];
         foreach (self::CHOICES['deg/s'] as $unit => [$scale]) {
-            $off = abs(log(max(1e-12, $factor) / $scale));
-            if ($off < $least) {
-                $least = $off;
-                $best = new self($unit, $scale, 0.0, UnitSource::Setpoint);
-            }
+            $near[] = [abs(log(max(1e-12, $factor) / $scale)), new self($unit, $scale, 0.0, UnitSource::Setpoint)];
+        }
+        usort($near, static fn (array $a, array $b): int => $a[0] <=> $b[0]);
+        [[$off, $best], [$next]] = $near;
+        if ($off >= log(self::ALIKE)) {
+            return null;
         }
 
-        return $best;
+        return $next > log($follows < self::FOLLOWS_WELL ? self::FAR_APART : self::APART) ? $best : $best->unsure();
     }
 
     /** The unit of rotation on whose steps the values lie. */
@@ -116,6 +129,12 @@ final readonly class UnitGuess
     public function unsure(): self
     {
         return new self($this->unit, $this->scale, $this->offset, $this->why, false);
+    }
+
+    /** The same, and settled: rate and setpoint say it of each other. */
+    public function followed(): self
+    {
+        return new self($this->unit, $this->scale, $this->offset, UnitSource::Setpoint);
     }
 
     public static function asIs(string $unit): self

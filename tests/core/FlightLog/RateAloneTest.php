@@ -144,15 +144,51 @@ final class RateAloneTest extends TestCase
         }
     }
 
-    private static function foreign(TruthCraft $craft, string $name, string $unit): string
+    /** Whatever the name says, and however calmly it was flown: what is wrong is asked. */
+    #[DataProvider('named')]
+    public function testANameThatLiesIsNeverBelievedInSilence(TruthCraft $craft, TruthMoves $moves, string $unit, bool $withSet): void
     {
-        $log = self::$flights[$craft->name] ??= (new TruthFlight($craft, 3))->fly(TruthMoves::Hard, 12);
+        $plan = self::plan(self::foreign($craft, 'deg/s', $unit, $moves, $withSet));
+        $guess = $plan->units['rate_measured_roll_dps'];
+        self::assertTrue([] !== $plan->unsure() || $guess->unit === $unit, "taken as $guess->unit in silence");
+        if ($withSet && 'deg/s' === $unit && TruthMoves::Cruise === $moves) {
+            self::assertSame([], $plan->unsure(), 'two names that agree are believed');
+        }
+    }
+
+    /** @return iterable<string, array{TruthCraft, TruthMoves, string, bool}> */
+    public static function named(): iterable
+    {
+        foreach ([TruthCraft::light(), TruthCraft::heavy(), TruthCraft::slow()] as $craft) {
+            foreach ([TruthMoves::Cruise, TruthMoves::Reversals] as $moves) {
+                foreach (array_keys(self::WRITTEN) as $unit) {
+                    foreach ([false, true] as $with) {
+                        $how = $with ? 'with' : 'without';
+                        yield "$craft->name, $moves->value, $unit, $how setpoints" => [$craft, $moves, $unit, $with];
+                    }
+                }
+            }
+        }
+    }
+
+    private static function foreign(
+        TruthCraft $craft,
+        string $name,
+        string $unit,
+        TruthMoves $moves = TruthMoves::Hard,
+        bool $withSet = false,
+    ): string {
+        $log = self::$flights[$craft->name.$moves->value] ??= (new TruthFlight($craft, 3))->fly($moves, 12);
+        $set = $withSet ? array_map(static fn (string $a): array => $log->trace("setpoint_{$a}_dps"), ['roll', 'pitch', 'yaw']) : [];
         $said = '' === $name ? '' : " ($name)";
         $outputs = array_map(static fn (string $p): array => $log->trace("output_{$p}_pct"), array_keys($craft->motors));
         $rates = array_map(static fn (string $a): array => $log->trace("rate_filtered_{$a}_dps"), ['roll', 'pitch', 'yaw']);
         [$by] = self::WRITTEN[$unit];
         $format = \in_array($unit, ['deg/s', 'rad/s'], true) ? '%.4F' : '%.0F';
         $text = "time_s,gyro[0]$said,gyro[1]$said,gyro[2]$said";
+        foreach (array_keys($set) as $i) {
+            $text .= ",setpoint[$i] (deg/s)";
+        }
         foreach (array_keys($outputs) as $i) {
             $text .= ",motor[$i]";
         }
@@ -160,6 +196,9 @@ final class RateAloneTest extends TestCase
             $text .= \sprintf("\n%.3F", $i / 1000);
             foreach ($rates as $rate) {
                 $text .= ','.\sprintf($format, $rate[$i] * $by);
+            }
+            foreach ($set as $asked) {
+                $text .= \sprintf(',%d', $asked[$i]);
             }
             foreach ($outputs as $output) {
                 $text .= \sprintf(',%.1F', $output[$i]);
