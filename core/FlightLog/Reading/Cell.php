@@ -20,4 +20,16 @@ final readonly class Cell
     {
         return abs($value) <= self::GREATEST;
     }
+
+    /**
+     * Whether among numbers packed as float32, little-endian, there may be one that did not fit: the last two bytes of infinity, and of the
+     * greatest that is kept. Quicker than to look at each; where it says so, each must be.
+     */
+    public static function mayNotFit(string $packed): bool
+    {
+        return str_contains($packed, "\x80\x7F")
+            || str_contains($packed, "\x80\xFF")
+            || str_contains($packed, "\x7F\x7F")
+            || str_contains($packed, "\x7F\xFF");
+    }
 }

@@ -362,7 +362,7 @@ final class LogReader
         if ([] === $rows) {
             return true;
         }
-        $converted = [];
+        $packed = [];
         foreach ([-1 => $this->timeColumn] + $this->columns as $n => $column) {
             $values = array_column($rows, $column);
             [$scale, $offset] = -1 === $n ? [$this->timeScale, 0.0] : $this->conversions[$n];
@@ -371,17 +371,15 @@ final class LogReader
                     $values[$i] = $v * $scale + $offset;
                 }
             }
-            if ([] === $values || !Cell::fits(max($values)) || !Cell::fits(min($values))) {
-                return false;
+            $packed[$n] = -1 === $n ? pack('e*', ...$values) : pack('g*', ...$values);
+            if (-1 === $n || Cell::mayNotFit($packed[$n])) {
+                if ([] === $values || !Cell::fits(max($values)) || !Cell::fits(min($values))) {
+                    return false;
+                }
             }
-            $converted[$n] = $values;
         }
-        foreach ($converted as $n => $values) {
-            if (-1 === $n) {
-                $this->times->append(pack('e*', ...$values));
-            } else {
-                $this->spools[$n]->append(pack('g*', ...$values));
-            }
+        foreach ($packed as $n => $bytes) {
+            (-1 === $n ? $this->times : $this->spools[$n])->append($bytes);
         }
 
         return true;

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\Tests\core\FlightLog;
 
+use Ortholex\Core\FlightLog\FlightLog;
 use Ortholex\Core\FlightLog\LogError;
 use Ortholex\Core\FlightLog\Reading\LogReader;
 use Ortholex\Core\Report\FlightAnalysis;
@@ -76,8 +77,27 @@ final class FuzzedLogTest extends TestCase
     /** @return iterable<string, array{string}> */
     public static function noNumbers(): iterable
     {
-        foreach (['1e39', '1e999', 'true', 'null', '{}', '[]'] as $cell) {
+        $beyond = ['1e39', '-1e39', '1e999', '3.4028235e38', '-3.4028236e38', str_repeat('4', 39), '-'.str_repeat('9', 50).'.5'];
+        foreach ([...$beyond, 'true', 'null', '{}', '[]'] as $cell) {
             yield $cell => [$cell];
+        }
+    }
+
+    /** The greatest float32 (IEEE 754: (2 − 2^−23) · 2^127) is a number; whether its row is read in a block or by itself. */
+    public function testTheGreatestThatCanBeKeptIsKept(): void
+    {
+        foreach (['3.4028234663852886e38', '-3.4028234663852886e38', '3.4e38'] as $cell) {
+            foreach (['', 'torn'] as $other) {
+                $lines = ['time_s,setpoint_roll_dps,rate_measured_roll_dps'];
+                for ($i = 0; $i < 300; ++$i) {
+                    $lines[] = \sprintf('%.4f,12.5,%s', $i / 1000, 150 === $i ? $cell : '11.5');
+                }
+                file_put_contents($this->path, implode("\n", [...$lines, ...'' === $other ? [] : [$other]])."\n");
+                $log = LogReader::readFile($this->path);
+                self::assertSame('' === $other ? 0 : 1, $log->badRows->count, $cell);
+                $expected = FlightLog::unpackFloats(pack('g', (float) $cell))[0];
+                self::assertSame($expected, $log->trace('rate_measured_roll_dps')[150], "$cell, as float32 and no less");
+            }
         }
     }
 
