@@ -88,6 +88,11 @@ final readonly class ColumnRule
             static fn (ColumnName $n): bool => $n->says('rpm'),
             static fn (ColumnName $n): array => [['rpm_'.$n->motor(), $n->has(['erpm', 'e']) ? 0.5 : 0.95]],
         );
+        // A stick moves by no deg/s: what is meant is the rotation that it asks for, most likely; that is asked.
+        yield new self(
+            static fn (ColumnName $n): bool => null !== $n->axis && $n->says('stick') && $n->has(Vocabulary::OF_ROTATION),
+            static fn (ColumnName $n): array => [["setpoint_{$n->axis}_dps", 0.75], ["stick_{$n->axis}_us", 0.5]],
+        );
         yield new self(
             static fn (ColumnName $n): bool => null !== $n->axis && $n->says('stick'),
             static fn (ColumnName $n): array => [["stick_{$n->axis}_us", 0.92]],

@@ -66,6 +66,9 @@ final readonly class Vocabulary
     /** What is no rotation but how far it is from what was asked. */
     public const ERROR = ['error', 'err', 'deviation', 'delta', 'difference', 'diff', 'fehler', 'erreur'];
 
+    /** Units of rotation. */
+    public const OF_ROTATION = ['dps', 'deg', 'degs', 'degrees', 'rad', 'rads', 'mrad', 'mrads', 'radps', 'degps'];
+
     public const NEUTRAL = [
         's',
         'ms',

@@ -40,7 +40,7 @@ final readonly class RateAlone
         $found = $this->bySteps($rates);
         if (null !== $found) {
             // What two things say is so; where steps and name differ, it is asked.
-            return $found->unit === $now->unit || UnitSource::Name !== $now->why ? $found : $found->unsure();
+            return $found->unit === $now->unit || !$now->isNamed() ? $found : $found->unsure();
         }
 
         return $this->byOutputs($rates, $now);
@@ -64,7 +64,7 @@ final readonly class RateAlone
     private function byOutputs(array $rates, UnitGuess $now): ?UnitGuess
     {
         $turns = $this->authority($rates);
-        $named = UnitSource::Name === $now->why;
+        $named = $now->isNamed();
         if (null === $turns) {
             // Nothing but its name says so, and a name can be wrong.
             return $named ? $now->unsure() : null;

@@ -119,6 +119,12 @@ final readonly class UnitGuess
         return new self($unit, self::CHOICES['deg/s'][$unit][0], 0.0, UnitSource::Outputs);
     }
 
+    /** Whether its name says the unit, believed or not. */
+    public function isNamed(): bool
+    {
+        return UnitSource::Name === $this->why || UnitSource::NameAlone === $this->why;
+    }
+
     /** A value of the column, in our unit. */
     public function inOurs(float $value): float
     {
@@ -128,7 +134,9 @@ final readonly class UnitGuess
     /** The same, but asked. */
     public function unsure(): self
     {
-        return new self($this->unit, $this->scale, $this->offset, $this->why, false);
+        $why = UnitSource::Name === $this->why ? UnitSource::NameAlone : $this->why;
+
+        return new self($this->unit, $this->scale, $this->offset, $why, false);
     }
 
     /** The same, and settled: rate and setpoint say it of each other. */
@@ -218,7 +226,7 @@ final readonly class UnitGuess
             $dps = $peak * $scale;
             $can = $dps < 2 * self::PLAIN_TO_DPS && ($dps < self::DESK_DPS || $dps > self::STILL_DPS);
 
-            return new self($said, $scale, 0.0, UnitSource::Name, $can);
+            return new self($said, $scale, 0.0, $can ? UnitSource::Name : UnitSource::NameAlone, $can);
         }
         // Nobody flies above 25 rad/s (1400 deg/s) all axes together; a calm flight may well stay below 25 deg/s, so that is asked.
         $unit = $peak < 25 && $peak > 0 ? 'rad/s' : 'deg/s';

@@ -10,6 +10,7 @@ use Ortholex\Core\Fact\Code;
 enum UnitSource: string implements Code
 {
     case Name = 'unit_source.name';
+    case NameAlone = 'unit_source.name_alone';
     case Range = 'unit_source.range';
     case Setpoint = 'unit_source.setpoint';
     case Steps = 'unit_source.steps';

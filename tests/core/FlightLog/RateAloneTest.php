@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\Tests\core\FlightLog;
 
 use Ortholex\Core\FlightLog\FlightLog;
+use Ortholex\Core\FlightLog\Reading\ColumnGuess;
 use Ortholex\Core\FlightLog\Reading\LogPlan;
 use Ortholex\Core\FlightLog\Reading\RateAuthority;
 use Ortholex\Core\FlightLog\Reading\RateSteps;
@@ -144,6 +145,22 @@ final class RateAloneTest extends TestCase
         }
     }
 
+    /** A stick is in µs or in shares, never in deg/s: what is meant is its setpoint, and that is asked. */
+    public function testAStickInDegreesPerSecondIsASetpoint(): void
+    {
+        $lines = ['time_s,stick roll (deg/s),rc pitch [dps],stick yaw,gyro roll (deg/s)'];
+        for ($i = 0; $i < 2000; ++$i) {
+            $set = 300 * sin($i / 130) + 90 * sin($i / 31);
+            $lines[] = \sprintf('%.3F,%.1F,%.1F,%.1F,%.1F', $i / 1000, $set, $set / 2, 1500 + $set / 3, $set);
+        }
+        $plan = self::plan(implode("\n", $lines)."\n");
+        $traces = array_map(static fn (ColumnGuess $g): ?string => $g->trace, $plan->guesses);
+        self::assertSame(['time_s', 'setpoint_roll_dps', 'setpoint_pitch_dps', 'stick_yaw_us', 'rate_measured_roll_dps'], $traces);
+        $asked = array_map(static fn (ColumnGuess $g): string => $g->name, $plan->unsure());
+        self::assertSame(['stick roll (deg/s)', 'rc pitch [dps]'], $asked);
+        self::assertSame(UnitSource::Setpoint, $plan->units['rate_measured_roll_dps']->why, 'it follows it');
+    }
+
     /** Whatever the name says, and however calmly it was flown: what is wrong is asked. */
     #[DataProvider('named')]
     public function testANameThatLiesIsNeverBelievedInSilence(TruthCraft $craft, TruthMoves $moves, string $unit, bool $withSet): void
@@ -151,6 +168,9 @@ final class RateAloneTest extends TestCase
         $plan = self::plan(self::foreign($craft, 'deg/s', $unit, $moves, $withSet));
         $guess = $plan->units['rate_measured_roll_dps'];
         self::assertTrue([] !== $plan->unsure() || $guess->unit === $unit, "taken as $guess->unit in silence");
+        if (!$withSet && UnitSource::NameAlone === $guess->why) {
+            self::assertCount(3, $plan->unsure(), 'what only a name says is asked');
+        }
         if ($withSet && 'deg/s' === $unit && TruthMoves::Cruise === $moves) {
             self::assertSame([], $plan->unsure(), 'two names that agree are believed');
         }
