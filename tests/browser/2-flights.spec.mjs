@@ -412,3 +412,21 @@ test('a file that is being taken in when the page is loaded anew is told as lost
     await page.locator('.tabs a', { hasText: 'Logs' }).click();
     await expect(page.locator('#logs')).toContainText('goes on', { timeout: 90_000 });
 });
+
+test('a unit that only its name says is asked, with what the flight would have been in it', async ({ page }) => {
+    await page.goto('/craft/curlew/51');
+    await started(page);
+    const lines = ['time_s,gyro roll (deg/s),gyro pitch (deg/s),motor 1,motor 2,motor 3,motor 4'];
+    for (let i = 0; i < 6000; i++)
+        lines.push(`${(i / 1000).toFixed(3)},${(240 * Math.sin(i / 140)).toFixed(2)},${(90 * Math.sin(i / 170)).toFixed(2)},30,31,32,33`);
+    await page.locator('[data-import]').setInputFiles({ name: 'named.csv', mimeType: 'text/csv', buffer: Buffer.from(lines.join('\n')) });
+    await expect(page.getByRole('heading', { level: 1 })).toContainText('2 columns need your word');
+    await expect(page.locator('aside, .says').first()).toContainText('in deg/s: only its name says the unit, and others fit, too');
+    await expect(page.locator('[data-fastest="roll"]')).toHaveText('240 deg/s');
+    // In tenths it would have been a calm flight: what follows is shown at once.
+    await page.getByLabel('Unit of gyro roll (deg/s)').selectOption('0.1 deg/s');
+    await expect(page.locator('[data-fastest="roll"]')).toHaveText('24 deg/s');
+    await expect(page.locator('[data-fastest="pitch"]')).toHaveText('90 deg/s');
+    await page.getByRole('button', { name: 'Leave it' }).click();
+    await expect(page).toHaveURL(/curlew\/51$/);
+});

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\FlightLog\Reading;
 
+use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\FlightLog\LogError;
 use Ortholex\Core\FlightLog\Traces;
 use Ortholex\Core\Signal\Statistics;
@@ -30,6 +31,7 @@ final readonly class LogPlan
      * @param array<string, UnitGuess> $units   by trace
      * @param list<list<string>>       $preview first rows, cell by cell
      * @param list<RateFollows>        $follows
+     * @param array<string, float>     $fastest what 99.5 % of the rotation stays under, deg/s, as it is read; by axis
      */
     private function __construct(
         public Dialect $dialect,
@@ -37,6 +39,7 @@ final readonly class LogPlan
         public array $units,
         public array $preview,
         public array $follows,
+        public array $fastest,
     ) {
     }
 
@@ -76,7 +79,36 @@ final readonly class LogPlan
             }
         }
 
-        return new self($dialect, $guesses, $units, $preview, RateFollows::of($guesses, $units, $rows));
+        return new self(
+            $dialect,
+            $guesses,
+            $units,
+            $preview,
+            RateFollows::of($guesses, $units, $rows),
+            self::fastest($guesses, $units, $rows),
+        );
+    }
+
+    /**
+     * @param list<ColumnGuess>        $guesses
+     * @param array<string, UnitGuess> $units   by trace
+     * @param list<list<float>>        $rows    from all over
+     *
+     * @return array<string, float> deg/s, by axis
+     */
+    private static function fastest(array $guesses, array $units, array $rows): array
+    {
+        $columns = array_column(array_filter($guesses, static fn (ColumnGuess $g): bool => null !== $g->trace), 'column', 'trace');
+        $fastest = [];
+        foreach (Axis::cases() as $axis) {
+            $rate = Traces::rateOfRotation(array_keys($columns), $axis);
+            $values = null === $rate ? [] : array_map(abs(...), array_column($rows, $columns[$rate]));
+            if ([] !== $values) {
+                $fastest[$axis->value] = $units[$rate]->inOurs(Statistics::quantile($values, 0.995));
+            }
+        }
+
+        return $fastest;
     }
 
     /**
