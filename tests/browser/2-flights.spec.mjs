@@ -427,6 +427,6 @@ test('a unit that only its name says is asked, with what the flight would have b
     await page.getByLabel('Unit of gyro roll (deg/s)').selectOption('0.1 deg/s');
     await expect(page.locator('[data-fastest="roll"]')).toHaveText('24 deg/s');
     await expect(page.locator('[data-fastest="pitch"]')).toHaveText('90 deg/s');
-    await page.getByRole('button', { name: 'Leave it' }).click();
+    await page.getByRole('link', { name: 'Leave it' }).click();
     await expect(page).toHaveURL(/curlew\/51$/);
 });
