@@ -146,7 +146,10 @@ export default function soak(port, data, seconds) {
             weighing(),
         ]);
         const p = (list, share) => [...list].sort((a, b) => a - b)[Math.floor(share * (list.length - 1))]?.toFixed(0);
-        figure(`soak, ${CLIENTS} clients, ${Math.round((Date.now() - started) / 1000)} s`, `${times.page.length} pages, ${times.live.length} live facts`);
+        figure(
+            `soak, ${CLIENTS} clients, ${Math.round((Date.now() - started) / 1000)} s`,
+            `${times.page.length} pages, ${times.live.length} live facts`,
+        );
         figure('  pages', `p50 ${p(times.page, 0.5)} ms, p95 ${p(times.page, 0.95)} ms`);
         figure('  live facts', `p50 ${p(times.live, 0.5)} ms, p95 ${p(times.live, 0.95)} ms`);
         figure('  processes killed', `${killed}; answers torn by it and told so: ${torn}`);
