@@ -280,6 +280,24 @@ final class FlightsTest extends AppCase
         self::assertStringContainsString('new bearings', $this->page("/craft/curlew/51/{$log->id}"));
     }
 
+    /** Rates alone: the front neither calls it faultless nor tells of sticks that were not logged. */
+    public function testALogThatTellsTooLittleIsNotCalledFaultless(): void
+    {
+        $this->link();
+        $csv = "time_s,rate_measured_roll_dps\n";
+        for ($i = 0; $i < 3000; ++$i) {
+            $csv .= \sprintf("%.3F,%.1F\n", $i / 1000, 90 * sin($i / 200));
+        }
+        $job = $this->job('import', ['path' => $this->written($csv), 'name' => 'rates.csv']);
+        self::assertSame(JobState::Done, $job->state, $job->message);
+        $log = $this->entities()->getRepository(Log::class)->findAll()[0];
+        $html = $this->page("/craft/curlew/51/{$log->id}");
+        self::assertStringContainsString("{$log->code}: too little was logged to judge it.", $html);
+        self::assertStringContainsString('The setpoint was not logged, or the sticks never moved.', $html);
+        self::assertStringNotContainsString('no serious fault found', $html);
+        self::assertStringNotContainsString('Sticks asked', $html);
+    }
+
     #[Group('slow')]
     public function testTheBenchLosesAMotorInFlightAndTheLogNamesIt(): void
     {
