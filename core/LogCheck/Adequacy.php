@@ -84,6 +84,12 @@ final readonly class Adequacy
         );
     }
 
+    /** Whether anything was asked of any axis, as far as the log tells. */
+    public function hasMotion(): bool
+    {
+        return max([0.0, ...array_values($this->motion)]) > 0.0;
+    }
+
     public function allows(AdequacyCode $use): bool
     {
         return [] !== array_filter($this->can, static fn (Fact $f): bool => $f->is($use));
