@@ -284,9 +284,9 @@ final class FlightsTest extends AppCase
     public function testALogThatTellsTooLittleIsNotCalledFaultless(): void
     {
         $this->link();
-        $csv = "time_s,rate_measured_roll_dps\n";
+        $csv = "time_s,rate_measured_roll_dps,output_front_left_pct,output_front_right_pct\n";
         for ($i = 0; $i < 3000; ++$i) {
-            $csv .= \sprintf("%.3F,%.1F\n", $i / 1000, 90 * sin($i / 200));
+            $csv .= \sprintf("%.3F,%.1F,%.1F,%.1F\n", $i / 1000, 90 * sin($i / 200), 40 + $i % 7, 41);
         }
         $job = $this->job('import', ['path' => $this->written($csv), 'name' => 'rates.csv']);
         self::assertSame(JobState::Done, $job->state, $job->message);
@@ -296,6 +296,8 @@ final class FlightsTest extends AppCase
         self::assertStringContainsString('The setpoint was not logged, or the sticks never moved.', $html);
         self::assertStringNotContainsString('no serious fault found', $html);
         self::assertStringNotContainsString('Sticks asked', $html);
+        self::assertStringContainsString('No output reached its upper end', $html);
+        self::assertStringNotContainsString('The throttle was never dropped', $html);
     }
 
     #[Group('slow')]
