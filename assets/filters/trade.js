@@ -29,7 +29,7 @@ export function curve(box, signal) {
     return load;
 }
 
-function draw(box, { front, knee, today, staged }) {
+function draw(box, { front, knee, today, staged, partPct }) {
     const W = Math.max(280, box.clientWidth);
     const all = [...front, today, staged].filter(Boolean);
     const most = Math.max(...all.map((p) => p.delay_ms)) * 1.05 + 0.1;
@@ -50,7 +50,7 @@ function draw(box, { front, knee, today, staged }) {
         svg.append(make('path', { class: 'rule', d: `M${EDGE.left} ${y(dps)}H${W - EDGE.right}` }));
         svg.append(make('text', { x: EDGE.left - 6, y: y(dps) + 4, class: 'end fig' }, String(dps)));
     }
-    svg.append(make('text', { x: (EDGE.left + W - EDGE.right) / 2, y: H - 3, class: 'mid' }, 'delay at 30 Hz, ms'));
+    svg.append(make('text', { x: (EDGE.left + W - EDGE.right) / 2, y: H - 3, class: 'mid' }, partPct ? `delay at 30 Hz, ms; the curve by ${partPct} % of the flight` : 'delay at 30 Hz, ms'));
     svg.append(
         make('text', { x: 12, y: (H - EDGE.foot) / 2, class: 'mid', transform: `rotate(-90 12 ${(H - EDGE.foot) / 2})` }, 'left, deg/s'),
     );

@@ -40,6 +40,12 @@ final readonly class RateFilters
         return new self($rate, self::path('d_path', $set, $loopHz));
     }
 
+    /** The D path alone. */
+    public function withoutRatePath(): self
+    {
+        return new self(FilterChain::of($this->ratePath->rateHz), $this->dPath);
+    }
+
     /** The highest frequency that a filter can stand at in a loop, Hz. */
     public static function highestHz(float $loopHz): float
     {

@@ -12,10 +12,26 @@ final readonly class Candidate
     /**
      * @param SettingSet $chain       the settings that make it
      * @param float      $residualDps RMS above 20 Hz, root of the mean square over the axes logged
-     * @param float      $delayMs     phase delay of the rate path at 30 Hz
+     * @param float      $delayMs     phase delay of the rate path at 30 Hz; the mean of these axes
      */
     public function __construct(public SettingSet $chain, public float $residualDps, public float $delayMs)
     {
+    }
+
+    /** A chain that was run for itself; null where the log told nothing of it. */
+    public static function told(SettingSet $chain, WhatIf $by): ?self
+    {
+        $n = \count($by->axes);
+        if (0 === $n) {
+            return null;
+        }
+        $power = $delay = 0.0;
+        foreach ($by->axes as $axis) {
+            $power += $axis->residualDps ** 2 / $n;
+            $delay += $axis->delayMs / $n;
+        }
+
+        return new self($chain, sqrt($power), $delay);
     }
 
     /** Whether it is as good as another in both, and better in one. */

@@ -73,10 +73,8 @@ final readonly class ClosedLoop
             return null;
         }
         $was = RateFilters::of($this->flown, $this->flown->loopHz(), $this->rotorHz);
-        $loopHz = $chain->has('motors.loop_rate_hz') ? $chain->loopHz() : $this->flown->loopHz();
-        $will = RateFilters::of($chain, $loopHz, $this->rotorHz);
-        $before = GainSet::ofAxis($this->flown, $axis);
-        $after = $chain->has("gain.{$axis->value}.p") ? GainSet::ofAxis($chain, $axis) : $before;
+        $will = RateFilters::of($chain, $this->loopHz($chain), $this->rotorHz);
+        [$before, $after] = $this->gains($axis, $chain);
         if ($was == $will && $before == $after) {
             return null;
         }
@@ -91,5 +89,47 @@ final readonly class ClosedLoop
 
             return max(1 / self::MOST, min(self::MOST, $ratio));
         };
+    }
+
+    /**
+     * For many chains that differ from one in their rate path alone.
+     *
+     * @param float $stepHz between the frequencies at which it is wanted, from 0 on
+     *
+     * @return LoopRatios|null null where nothing is known
+     */
+    public function ratios(Axis $axis, SettingSet $chain, float $stepHz): ?LoopRatios
+    {
+        $plant = $this->plants[$axis->value] ?? null;
+        if (null === $plant || !$this->knows($axis)) {
+            return null;
+        }
+        $loopHz = $this->loopHz($chain);
+        $was = RateFilters::of($this->flown, $this->flown->loopHz(), $this->rotorHz);
+        $bare = RateFilters::of($chain, $loopHz)->withoutRatePath();
+        [$before, $after] = $this->gains($axis, $chain);
+        // At nothing, where the integral has no end, the ratio is not asked for: as if there were no loop.
+        $shaken = [1.0];
+        $open = [[0.0, 0.0]];
+        for ($k = 1; $k * $stepHz <= self::UP_TO_HZ; ++$k) {
+            [$re, $im] = LoopMargins::loop($plant, $before, $was, $k * $stepHz);
+            $shaken[] = (1 + $re) ** 2 + $im ** 2;
+            $open[] = LoopMargins::loop($plant, $after, $bare, $k * $stepHz);
+        }
+
+        return new LoopRatios($shaken, $open, $this->rotorHz, $loopHz, $stepHz, self::MOST);
+    }
+
+    private function loopHz(SettingSet $chain): float
+    {
+        return $chain->has('motors.loop_rate_hz') ? $chain->loopHz() : $this->flown->loopHz();
+    }
+
+    /** @return array{GainSet, GainSet} as flown, and as they would be */
+    private function gains(Axis $axis, SettingSet $chain): array
+    {
+        $before = GainSet::ofAxis($this->flown, $axis);
+
+        return [$before, $chain->has("gain.{$axis->value}.p") ? GainSet::ofAxis($chain, $axis) : $before];
     }
 }

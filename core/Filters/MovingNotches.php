@@ -89,8 +89,8 @@ final readonly class MovingNotches
     public function atMotors(array $rate, array $rotorHz, array $orders, float $logHz): array
     {
         $every = max(1, (int) round($logHz / self::MOVED_HZ));
-        foreach ($rotorHz as $hz) {
-            foreach ($orders as $order) {
+        foreach ($orders as $order) {
+            foreach ($rotorHz as $hz) {
                 $rate = $this->atMotor($rate, $hz, $order, $logHz, $every);
             }
         }
@@ -164,42 +164,43 @@ final readonly class MovingNotches
         $top = $this->topHz($logHz);
         $highest = RateFilters::highestHz($this->loopHz);
         $floor = $this->floorHz;
-        $out = [];
         // A notch is many Hz wide: made once for each part of a Hz where it stands.
         $b0 = $b1 = $a2 = [];
         // Kept as what went in and came out, as on the board: a notch that moves then leaves no knock behind.
         $x1 = $x2 = $y1 = $y2 = $rate[0] ?? 0.0;
-        $p0 = $p1 = $p2 = 0.0;
-        $hidden = true;
-        $moves = 0;
-        foreach ($rate as $i => $x) {
-            if ($i === $moves) {
-                $moves += $every;
-                // As in centreHz(), which would be called a million times.
-                $centre = $order * $rotorHz[$i];
-                $centre = $centre < $floor ? $floor : $centre;
-                $centre = $centre > $highest ? $highest : $centre;
+        for ($i = 0, $last = \count($rate); $i < $last;) {
+            $end = min($last, $i + $every);
+            // As in centreHz(), which would be called a million times.
+            $centre = $order * $rotorHz[$i];
+            $centre = $centre < $floor ? $floor : $centre;
+            $centre = $centre > $highest ? $highest : $centre;
+            if ($centre >= $top) {
                 // Above what the log can show, it is not there to be cut.
-                $hidden = $centre >= $top;
-                if (!$hidden) {
-                    $part = (int) ($centre * self::PLACES_PER_HZ + 0.5);
-                    if (!isset($b0[$part])) {
-                        [$b0[$part], $b1[$part], $a2[$part]] = $this->notch($part / self::PLACES_PER_HZ, $this->widthPct, $logHz);
-                    }
-                    $p0 = $b0[$part];
-                    $p1 = $b1[$part];
-                    $p2 = $a2[$part];
+                for (; $i < $end; ++$i) {
+                    $x2 = $x1;
+                    $y2 = $y1;
+                    $x1 = $y1 = $rate[$i];
                 }
+                continue;
             }
-            $y = $hidden ? $x : $p0 * ($x + $x2) + $p1 * ($x1 - $y1) - $p2 * $y2;
-            $x2 = $x1;
-            $x1 = $x;
-            $y2 = $y1;
-            $y1 = $y;
-            $out[] = $y;
+            $part = (int) ($centre * self::PLACES_PER_HZ + 0.5);
+            if (!isset($b0[$part])) {
+                [$b0[$part], $b1[$part], $a2[$part]] = $this->notch($part / self::PLACES_PER_HZ, $this->widthPct, $logHz);
+            }
+            $p0 = $b0[$part];
+            $p1 = $b1[$part];
+            $p2 = $a2[$part];
+            do {
+                $x = $rate[$i];
+                $rate[$i] = $y = $p0 * ($x + $x2) + $p1 * ($x1 - $y1) - $p2 * $y2;
+                $x2 = $x1;
+                $x1 = $x;
+                $y2 = $y1;
+                $y1 = $y;
+            } while (++$i < $end);
         }
 
-        return $out;
+        return array_values($rate);
     }
 
     /**

@@ -14,30 +14,27 @@ use Ortholex\Core\Noise\AxisSpectrum;
 use Ortholex\Core\Signal\SignalError;
 use Ortholex\Core\Signal\Spectrum;
 use Ortholex\Core\Signal\Welch;
-use Ortholex\Core\Together\OneByOne;
 use Ortholex\Core\Together\Together;
 
 /**
  * Scores many chains on one log: its rates are run through the notches sample by sample, once for each kind of notches; what is left is
- * multiplied by |H|² of the low-passes, once for each of those. Of a long log stretches are taken, evenly.
+ * multiplied by |H|² of the low-passes, once for each of those, and by how the craft would shake otherwise. That is the same as to run
+ * each chain for itself (WhatIf). Of a long log stretches can be taken, evenly, weighed by the spectrum of all of it.
  */
 final class Scores
 {
-    /** So many samples of each axis tell the flight, in stretches of so much, s, of which the first of so much lets notches settle. */
-    private const MOST_SAMPLES = 24_000;
+    /** So many samples of each axis are run while somebody waits; and so many in any case: minutes of reckoning, and as much as fits. */
+    public const QUICK = 72_000;
 
-    /** How loud the flight is without any notch is told by more of it, which costs little; band by band, up to so many Hz. */
-    private const MOST_WEIGHED = 72_000;
+    public const MOST = 1_200_000;
 
-    private const WEIGHED_TO_HZ = [40.0, 80.0, 160.0, 320.0];
+    /** Of a longer log stretches are taken, of so much, s, of which the first of so much lets notches settle. */
     private const STRETCH_S = 1.2;
+
     private const LEAD_S = 0.4;
 
-    /** @var array<string, list<float>> mean (deg/s)²/Hz over the axes, behind the notches, by their settings */
-    private array $behind = [];
-
-    /** @var array<string, float> their delay, s */
-    private array $delay = [];
+    /** What the flight has more than the stretches is told band by band, up to so many Hz: below the first nothing counts. */
+    private const WEIGHED_TO_HZ = [AxisSpectrum::RESIDUAL_FROM_HZ, 25.0, 31.0, 40.0, 56.0, 80.0, 113.0, 160.0, 226.0, 320.0, 450.0];
 
     /** @var array<string, list<list<float>>> an axis behind motor notches, by axis and what these are, then stretch */
     private array $notched = [];
@@ -56,6 +53,8 @@ final class Scores
      * @param list<list<list<float>>>          $rotors by motor and stretch, Hz
      * @param int                              $lead   samples of each stretch that do not count
      * @param array<string, list<float>>       $weights by axis: what the flight has more than the stretches, in power, by frequency
+     * @param array<string, LoopRatios>        $ratios by axis, where its loop is known
+     * @param float                            $part   which share of the flight counts
      */
     private function __construct(
         private readonly float $loopHz,
@@ -65,39 +64,53 @@ final class Scores
         private readonly int $lead,
         private readonly Welch $welch,
         private readonly array $weights,
+        private readonly array $ratios,
+        public readonly float $part,
     ) {
         $this->stepHz = $logHz / $welch->segment;
         $this->lengths = array_map(count(...), array_values($rates)[0] ?? []);
         $this->seen = DelaySeen::in($this->lengths, $logHz);
     }
 
-    public static function of(FlightLog $log, SettingSet $base): self
-    {
+    /**
+     * @param int                     $atMost   samples of each axis that are run; of a longer log stretches are
+     * @param array<string, Spectrum> $measured of the whole log, by axis, where it is known already
+     */
+    public static function of(
+        FlightLog $log,
+        SettingSet $base,
+        ?ClosedLoop $loop = null,
+        int $atMost = self::QUICK,
+        array $measured = [],
+    ): self {
         $logHz = $log->clock->rateHz;
         $welch = Welch::withResolution(AxisSpectrum::RESOLUTION_HZ, $logHz);
         $lengths = array_map(static fn (Segment $s): int => $s->count, $log->clock->segments);
-        [$places, $lead, $around] = self::stretches($lengths, $welch->segment, $logHz);
-        $rates = $weights = $rotors = [];
+        $whole = array_sum($lengths) <= $atMost;
+        [$places, $lead] = $whole ? [self::wholly($lengths), 0] : self::stretches($lengths, $welch->segment, $logHz, $atMost);
+        $rates = $weights = $rotors = $ratios = [];
         foreach (Axis::cases() as $axis) {
             $name = Traces::measuredRate($axis);
             if (!$log->has($name)) {
                 continue;
             }
             $rates[$axis->value] = self::cut($log, $name, $places);
-            if ([] !== $around) {
-                $weights[$axis->value] = self::weights(
-                    $welch->density(self::cut($log, $name, $around)),
-                    $welch->density(array_map(static fn (array $one): array => \array_slice($one, $lead), $rates[$axis->value])),
-                );
+            if (!$whole && [] !== $places) {
+                $all = $measured[$axis->value] ?? $welch->density($log->runs($name));
+                $counts = array_map(static fn (array $one): array => \array_slice($one, $lead), $rates[$axis->value]);
+                $weights[$axis->value] = self::weights($all, $welch->density($counts));
             }
+            $ratios[$axis->value] = $loop?->ratios($axis, $base, $logHz / $welch->segment);
         }
         foreach ($log->places() as $motor) {
             if ($log->has("rpm_$motor")) {
                 $rotors[] = array_map(WhatIf::inHz(...), self::cut($log, "rpm_$motor", $places));
             }
         }
+        $part = array_sum(array_map(static fn (array $p): int => $p[2] - $lead, $places)) / max(1, array_sum($lengths));
+        $ratios = array_filter($ratios);
 
-        return new self(WhatIf::loopHz($log, $base), $logHz, $rates, $rotors, $lead, $welch, $weights);
+        return new self(WhatIf::loopHz($log, $base), $logHz, $rates, $rotors, $lead, $welch, $weights, $ratios, $part);
     }
 
     public function hasSpeeds(): bool
@@ -105,70 +118,85 @@ final class Scores
         return [] !== $this->rotors;
     }
 
-    /** @return Candidate|null null where the log has no rate before the filters, or is too short */
-    public function score(SettingSet $chain): ?Candidate
+    /**
+     * @param list<SettingSet> $chains
+     *
+     * @return list<Candidate> one for each; none where the log has no rate before the filters, or is too short
+     */
+    public function all(array $chains, Together $together): array
     {
-        $moving = MovingNotches::of($chain, $this->loopHz);
-        $key = $moving->key();
-        if (!isset($this->behind[$key])) {
-            $this->prepare([$chain], new OneByOne());
+        $axes = array_keys($this->rates);
+        try {
+            /** @var array<string, array{list<float>, array<string, float|null>}> $of by axis */
+            $of = $together->all(array_map(
+                fn (string $axis): \Closure => fn (): array => $this->alongAxis($axis, $chains),
+                array_combine($axes, $axes),
+            ));
+        } catch (SignalError) {
+            return [];
         }
-        $behind = $this->behind[$key] ?? [];
+        $all = $delays = [];
+        foreach ([] === $of ? [] : $chains as $i => $chain) {
+            $moving = MovingNotches::of($chain, $this->loopHz);
+            $key = $moving->key();
+            if (!isset($delays[$key])) {
+                $everywhere = 0 === $moving->peaks ? $this->seen->of($moving, $this->rotors, [], $this->lengths) : 0.0;
+                $delays[$key] = array_sum(array_map(static fn (array $one): float => $one[1][$key] ?? $everywhere, $of)) / \count($of);
+            }
+            $power = array_sum(array_map(static fn (array $one): float => $one[0][$i], $of)) / \count($of);
+            $late = RateFilters::of($chain->with(['notch.motor.orders' => '']), $this->loopHz)->ratePath->phaseDelay(WhatIf::DELAY_AT_HZ);
+            $all[] = new Candidate($chain, sqrt($power), 1e3 * ($late + $delays[$key]));
+        }
+
+        return $all;
+    }
+
+    /**
+     * @param list<SettingSet> $chains
+     *
+     * @return array{list<float>, array<string, float|null>} power above 20 Hz that each leaves, (deg/s)²; and by what their notches are
+     *                                                       the delay of those, s, null where it is the same on all axes
+     *
+     * @throws SignalError when no stretch holds one segment
+     */
+    private function alongAxis(string $axis, array $chains): array
+    {
+        $powers = $behind = $late = [];
+        $from = (int) ceil(AxisSpectrum::RESIDUAL_FROM_HZ / $this->stepHz);
+        foreach ($chains as $chain) {
+            $moving = MovingNotches::of($chain, $this->loopHz);
+            $key = $moving->key();
+            if (!isset($behind[$key])) {
+                [$behind[$key], $late[$key]] = $this->behind($moving, $axis);
+            }
+            $density = $behind[$key];
+            $shape = $this->shape($chain);
+            $ratio = ($this->ratios[$axis] ?? null)?->of($chain) ?? [];
+            $n = \count($density);
+            $known = min($n, \count($ratio));
+            $sum = 0.0;
+            for ($k = $from; $k < $known; ++$k) {
+                $sum += $density[$k] * $shape[$k] * $ratio[$k];
+            }
+            for (; $k < $n; ++$k) {
+                $sum += $density[$k] * $shape[$k];
+            }
+            $powers[] = $sum * $this->stepHz;
+        }
+
+        return [$powers, $late];
+    }
+
+    /** @return list<float> gain in power of a chain's low-passes, by frequency */
+    private function shape(SettingSet $chain): array
+    {
         $fixed = RateFilters::of($chain->with(['notch.motor.orders' => '']), $this->loopHz)->ratePath;
-        $shape = $this->lowPasses[serialize($fixed->stages)] ??= array_map(function (int $k) use ($fixed): float {
+
+        return $this->lowPasses[serialize($fixed->stages)] ??= array_map(function (int $k) use ($fixed): float {
             [$re, $im] = $fixed->response(min($k * $this->stepHz, $this->loopHz / 2));
 
             return $re * $re + $im * $im;
         }, range(0, $this->welch->segment >> 1));
-        $sum = 0.0;
-        for ($k = (int) ceil(AxisSpectrum::RESIDUAL_FROM_HZ / $this->stepHz), $n = \count($behind); $k < $n; ++$k) {
-            $sum += $behind[$k] * $shape[$k];
-        }
-
-        return [] === $behind
-            ? null
-            : new Candidate($chain, sqrt($sum * $this->stepHz), 1e3 * ($fixed->phaseDelay(WhatIf::DELAY_AT_HZ) + $this->delay[$key]));
-    }
-
-    /**
-     * Reckons what these chains share, the axes side by side.
-     *
-     * @param list<SettingSet> $chains
-     */
-    public function prepare(array $chains, Together $together): void
-    {
-        $kinds = [];
-        foreach ($chains as $chain) {
-            $moving = MovingNotches::of($chain, $this->loopHz);
-            $kinds[$moving->key()] ??= $moving;
-        }
-        try {
-            /** @var array<string, array<string, array{list<float>, float|null}>> $of by axis, then key */
-            $of = $together->all(
-                array_map(
-                    fn (string $axis): \Closure => fn (): array => array_map(
-                        fn (MovingNotches $moving): array => $this->behind($moving, $axis),
-                        $kinds,
-                    ),
-                    array_combine(array_keys($this->rates), array_keys($this->rates)),
-                ),
-            );
-        } catch (SignalError) {
-            return;
-        }
-        foreach ($kinds as $key => $moving) {
-            $sum = [];
-            $everywhere = 0 === $moving->peaks ? $this->seen->of($moving, $this->rotors, [], $this->lengths) : 0.0;
-            $delay = 0.0;
-            foreach ($of as $axis) {
-                $delay += ($axis[$key][1] ?? $everywhere) / \count($of);
-                foreach ($axis[$key][0] as $k => $v) {
-                    $sum[$k] = ($sum[$k] ?? 0.0) + $v / \count($of);
-                }
-            }
-            $this->behind[$key] = array_values($sum);
-            $this->delay[$key] = $delay;
-        }
     }
 
     /**
@@ -253,32 +281,33 @@ final class Scores
     /**
      * @param list<int> $lengths of the log's runs
      *
-     * @return array{list<array{int, int, int}>, int, list<array{int, int, int}>} run, first sample and samples of each stretch; how
-     *                                                many of these lead in; and more such, by which they are weighed
+     * @return list<array{int, int, int}> run, first sample and samples
      */
-    private static function stretches(array $lengths, int $segment, float $logHz): array
+    private static function wholly(array $lengths): array
     {
-        if (array_sum($lengths) <= self::MOST_SAMPLES) {
-            return [array_map(static fn (int $r, int $n): array => [$r, 0, $n], array_keys($lengths), $lengths), 0, []];
-        }
+        return array_map(static fn (int $r, int $n): array => [$r, 0, $n], array_keys($lengths), $lengths);
+    }
+
+    /**
+     * @param list<int> $lengths of the log's runs
+     *
+     * @return array{list<array{int, int, int}>, int} run, first sample and samples of each stretch; and how many of these lead in
+     */
+    private static function stretches(array $lengths, int $segment, float $logHz, int $atMost): array
+    {
         $lead = (int) ceil(self::LEAD_S * $logHz);
         $long = max((int) ceil(self::STRETCH_S * $logHz), $lead + $segment);
-        $all = [];
+        $all = $some = [];
         foreach ($lengths as $r => $length) {
             for ($at = 0; $at + $long <= $length; $at += $long - $lead) {
                 $all[] = [$r, $at, $long];
             }
         }
-        $most = min(\count($all), max(1, intdiv(self::MOST_SAMPLES, $long)));
-        $some = $around = [];
+        $most = min(\count($all), max(1, intdiv($atMost, $long)));
         for ($i = 0; $i < $most; ++$i) {
             $some[] = $all[intdiv((2 * $i + 1) * \count($all), 2 * $most)];
         }
-        $wide = min(\count($all), max(1, intdiv(self::MOST_WEIGHED, $long)));
-        for ($i = 0; $i < $wide; ++$i) {
-            $around[] = $all[intdiv((2 * $i + 1) * \count($all), 2 * $wide)];
-        }
 
-        return [$some, $lead, $around];
+        return [$some, $lead];
     }
 }

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\Filters;
 
+use Ortholex\Core\Signal\Fft;
 use Ortholex\Core\Signal\HannWindow;
-use Ortholex\Core\Signal\RealFft;
 
 /** How the board's firmware follows the strongest peaks of one axis: a short spectrum, now and then. */
 final class TrackingNotches
@@ -15,9 +15,12 @@ final class TrackingNotches
 
     private const LOOKS_HZ = 20.0;
 
+    /** (deg/s)² in a bin: what is less is what transforms round off. */
+    private const NOTHING = 1e-12;
+
     private readonly int $samples;
     private readonly int $hop;
-    private readonly RealFft $fft;
+    private readonly Fft $fft;
     private readonly HannWindow $window;
 
     /** The bins of its band. */
@@ -40,7 +43,7 @@ final class TrackingNotches
     ) {
         $this->samples = (int) max(16, 2 ** round(log(self::LOOKS_AT_S * $rateHz, 2)));
         $this->hop = max(1, (int) min($this->samples, $rateHz / self::LOOKS_HZ));
-        $this->fft = RealFft::ofSize($this->samples);
+        $this->fft = Fft::ofSize($this->samples);
         $this->window = HannWindow::ofSize($this->samples);
         $this->first = max(0, (int) ceil(($lowHz * $this->samples) / $rateHz));
         $this->last = min($this->samples >> 1, (int) floor(($highHz * $this->samples) / $rateHz));
@@ -58,7 +61,9 @@ final class TrackingNotches
         if (\count($this->buffer) < $this->samples) {
             return false;
         }
-        $this->look($this->buffer);
+        $now = $this->tapered($this->buffer);
+        [$power] = $this->power($now, $now);
+        $this->follow($power);
         $this->buffer = \array_slice($this->buffer, $this->hop);
 
         return true;
@@ -74,30 +79,73 @@ final class TrackingNotches
     public function over(array $rate): array
     {
         $at = [0 => $this->centres];
-        for ($end = $this->samples, $n = \count($rate); $end <= $n; $end += $this->hop) {
-            $this->look(\array_slice($rate, $end - $this->samples, $this->samples));
+        for ($end = $this->samples, $n = \count($rate); $end <= $n; $end += 2 * $this->hop) {
+            // Two looks in one transform.
+            $next = $end + $this->hop;
+            $one = $this->tapered(\array_slice($rate, $end - $this->samples, $this->samples));
+            $two = $next <= $n ? $this->tapered(\array_slice($rate, $next - $this->samples, $this->samples)) : $one;
+            [$first, $second] = $this->power($one, $two);
+            $this->follow($first);
             $at[$end - 1] = $this->centres;
+            if ($next <= $n) {
+                $this->follow($second);
+                $at[$next - 1] = $this->centres;
+            }
         }
 
         return $at;
     }
 
-    /** @param list<float> $window */
-    private function look(array $window): void
+    /**
+     * @param list<float> $window
+     *
+     * @return list<float>
+     */
+    private function tapered(array $window): array
     {
-        $weights = $this->window->weights;
-        foreach ($window as $i => $v) {
-            $window[$i] = $v * $weights[$i];
+        $out = [];
+        foreach ($this->window->weights as $i => $w) {
+            $out[] = $window[$i] * $w;
         }
-        [$re, $im] = $this->fft->forward($window);
-        $power = array_fill(0, ($this->samples >> 1) + 1, 0.0);
+
+        return $out;
+    }
+
+    /**
+     * @param list<float> $x
+     * @param list<float> $y
+     *
+     * @return array{list<float>, list<float>} 4·|X|² and 4·|Y|², by bin; nothing outside of the band
+     */
+    private function power(array $x, array $y): array
+    {
+        [$re, $im] = $this->fft->complex($x, $y);
+        $a = $b = array_fill(0, ($this->samples >> 1) + 1, 0.0);
         for ($k = $this->first; $k <= $this->last; ++$k) {
-            $power[$k] = $re[$k] * $re[$k] + $im[$k] * $im[$k];
+            $j = ($this->samples - $k) & ($this->samples - 1);
+            $p = $re[$k] + $re[$j];
+            $q = $im[$k] - $im[$j];
+            $a[$k] = $p * $p + $q * $q;
+            $p = $im[$k] + $im[$j];
+            $q = $re[$j] - $re[$k];
+            $b[$k] = $p * $p + $q * $q;
         }
+
+        return [array_values($a), array_values($b)];
+    }
+
+    /** @param list<float> $power by bin */
+    private function follow(array $power): void
+    {
         $found = [];
         for ($p = 0; $p < $this->count; ++$p) {
-            $best = (int) array_search(max(0.0, ...$power), $power, true);
-            if ($power[$best] <= 0) {
+            $best = $this->first;
+            for ($k = $best + 1; $k <= $this->last; ++$k) {
+                if ($power[$k] > $power[$best]) {
+                    $best = $k;
+                }
+            }
+            if ($power[$best] <= self::NOTHING) {
                 break;
             }
             $l = $power[max(0, $best - 1)];

@@ -6,6 +6,7 @@ namespace Ortholex\Core\Filters;
 
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\FlightLog\FlightLog;
+use Ortholex\Core\Signal\Spectrum;
 use Ortholex\Core\Together\OneByOne;
 use Ortholex\Core\Together\Together;
 
@@ -26,32 +27,31 @@ final readonly class TradeOff
      * @param list<Candidate> $all
      * @param list<Candidate> $front undominated, by rising delay
      * @param int|null        $knee  which of the front; null where it has no bend
-     * @param list<Candidate> $asked the chains that were asked for, in their order
+     * @param float           $part  which share of the flight was run
      */
-    private function __construct(public array $all, public array $front, public ?int $knee, public array $asked)
+    private function __construct(public array $all, public array $front, public ?int $knee, public float $part)
     {
     }
 
     /**
-     * @param SettingSet $base  of which all but the filters of the rate path stay: loop rate, floor, tracking band
-     * @param list<SettingSet> $asked chains to be placed beside the curve: today's, what is staged
+     * @param SettingSet              $base     of which all but the filters of the rate path stay: loop rate, floor, tracking band, D path, gains
+     * @param ClosedLoop|null         $loop     how the craft would fly otherwise; where it is not known, it shakes as it did
+     * @param int                     $atMost   samples of each axis that are run; of a longer log stretches are, weighed to the whole
+     * @param array<string, Spectrum> $measured of the whole flight, by axis, where it is known already
      */
-    public static function of(FlightLog $log, SettingSet $base, array $asked = [], Together $together = new OneByOne()): self
-    {
-        $scores = Scores::of($log, $base);
-        $chains = iterator_to_array(self::candidates($base, $scores->hasSpeeds()), false);
-        $scores->prepare([...$chains, ...$asked], $together);
-        $all = [];
-        foreach ($chains as $chain) {
-            $one = $scores->score($chain);
-            if (null !== $one) {
-                $all[] = $one;
-            }
-        }
+    public static function of(
+        FlightLog $log,
+        SettingSet $base,
+        ?ClosedLoop $loop = null,
+        Together $together = new OneByOne(),
+        int $atMost = Scores::QUICK,
+        array $measured = [],
+    ): self {
+        $scores = Scores::of($log, $base, $loop, $atMost, $measured);
+        $all = $scores->all(iterator_to_array(self::candidates($base, $scores->hasSpeeds()), false), $together);
         $front = self::undominated($all);
-        $placed = array_values(array_filter(array_map($scores->score(...), $asked)));
 
-        return new self($all, $front, self::knee($front), $placed);
+        return new self($all, $front, self::knee($front), $scores->part);
     }
 
     /**

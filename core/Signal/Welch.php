@@ -13,12 +13,12 @@ use Ortholex\Core\Signal\Exception\RunsTooShort;
  */
 final readonly class Welch
 {
-    private RealFft $fft;
+    private Fft $fft;
     private HannWindow $window;
 
     private function __construct(public int $segment, public float $rateHz)
     {
-        $this->fft = RealFft::ofSize($segment);
+        $this->fft = Fft::ofSize($segment);
         $this->window = HannWindow::ofSize($segment);
     }
 
@@ -47,32 +47,70 @@ final readonly class Welch
     {
         $n = $this->segment;
         $hop = $n >> 1;
-        $sum = array_fill(0, $hop + 1, 0.0);
+        $sum = array_fill(0, $n, 0.0);
         $segments = 0;
-        $window = $this->window->weights;
+        $first = null;
         foreach ($runs as $run) {
             for ($at = 0, $last = \count($run) - $n; $at <= $last; $at += $hop) {
-                $part = \array_slice($run, $at, $n);
-                $mean = array_sum($part) / $n;
-                foreach ($window as $i => $w) {
-                    $part[$i] = ($part[$i] - $mean) * $w;
-                }
-                [$re, $im] = $this->fft->forward($part);
-                foreach ($re as $k => $r) {
-                    $m = $im[$k];
-                    $sum[$k] += $r * $r + $m * $m;
-                }
                 ++$segments;
+                $part = $this->tapered(\array_slice($run, $at, $n));
+                if (null === $first) {
+                    $first = $part;
+                    continue;
+                }
+                $sum = $this->added($sum, $first, $part);
+                $first = null;
             }
+        }
+        if (null !== $first) {
+            $sum = $this->added($sum, $first, array_fill(0, $n, 0.0));
         }
         if (0 === $segments) {
             throw RunsTooShort::of($n, $this->rateHz);
         }
         $scale = 1.0 / ($this->rateHz * $this->window->power * $segments);
-        foreach ($sum as $k => $value) {
-            $sum[$k] = $value * $scale * (0 === $k || $k === $hop ? 1.0 : 2.0);
+        $density = [$sum[0] * $scale];
+        for ($k = 1; $k < $hop; ++$k) {
+            $density[] = ($sum[$k] + $sum[$n - $k]) * $scale;
+        }
+        $density[] = $sum[$hop] * $scale;
+
+        return Spectrum::of($this->rateHz / $n, $density, $segments);
+    }
+
+    /**
+     * @param list<float> $part
+     *
+     * @return list<float> without its mean, tapered
+     */
+    private function tapered(array $part): array
+    {
+        $mean = array_sum($part) / $this->segment;
+        $out = [];
+        foreach ($this->window->weights as $i => $w) {
+            $out[] = ($part[$i] - $mean) * $w;
         }
 
-        return Spectrum::of($this->rateHz / $n, array_values($sum), $segments);
+        return $out;
+    }
+
+    /**
+     * Two segments in one transform, as its real and imaginary part: |X_k|² + |Y_k|² = ½(|Z_k|² + |Z_(N−k)|²).
+     *
+     * @param list<float> $sum |Z|² so far, by bin
+     * @param list<float> $x
+     * @param list<float> $y
+     *
+     * @return list<float>
+     */
+    private function added(array $sum, array $x, array $y): array
+    {
+        [$re, $im] = $this->fft->complex($x, $y);
+        foreach ($re as $k => $r) {
+            $m = $im[$k];
+            $sum[$k] += $r * $r + $m * $m;
+        }
+
+        return array_values($sum);
     }
 }

@@ -14,17 +14,30 @@ final readonly class CurveView
     /** What of a candidate is a setting that is staged. */
     private const MADE_BY = '~^(rate_path\.stage\.|notch\.(motor\.(orders|width_pct)|tracking\.peaks)$)~';
 
+    /** Ends that hold no window do not count. */
+    private const ALL = 0.99;
+
     /**
      * @param list<array{delay_ms: float, residual_dps: float, words: string, stage: array<string, float|int|bool|string>}> $front
      * @param array{delay_ms: float, residual_dps: float}|null                                                               $today
      * @param array{delay_ms: float, residual_dps: float}|null                                                               $staged
+     * @param float|null                                                                                                     $partPct
+     *        so much of the flight was run for the curve; null for all
      */
-    private function __construct(public array $front, public ?int $knee, public ?array $today, public ?array $staged)
-    {
+    private function __construct(
+        public array $front,
+        public ?int $knee,
+        public ?array $today,
+        public ?array $staged,
+        public ?float $partPct,
+    ) {
     }
 
-    /** @param SettingSet $craft settings by their names on the craft: what it has not, it is not offered */
-    public static function of(TradeOff $curve, SettingSet $craft, bool $differs): self
+    /**
+     * @param SettingSet     $craft  settings by their names on the craft: what it has not, it is not offered
+     * @param Candidate|null $staged null where it is the same chain
+     */
+    public static function of(TradeOff $curve, SettingSet $craft, ?Candidate $today, ?Candidate $staged): self
     {
         $takes = $craft->has('rate_path.stage.1.kind');
         $front = array_map(
@@ -36,10 +49,14 @@ final readonly class CurveView
             ],
             $curve->front,
         );
-        $today = $curve->asked[0] ?? null;
-        $staged = $differs ? $curve->asked[1] ?? null : null;
 
-        return new self($front, $curve->knee, null === $today ? null : self::point($today), null === $staged ? null : self::point($staged));
+        return new self(
+            $front,
+            $curve->knee,
+            null === $today ? null : self::point($today),
+            null === $staged ? null : self::point($staged),
+            $curve->part < self::ALL ? round(100 * $curve->part) : null,
+        );
     }
 
     /** @return array{delay_ms: float, residual_dps: float} */

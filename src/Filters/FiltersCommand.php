@@ -13,6 +13,7 @@ use Ortholex\App\Words\Words;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Filters\Candidate;
 use Ortholex\Core\Filters\ClosedLoop;
+use Ortholex\Core\Filters\Scores;
 use Ortholex\Core\Filters\TradeOff;
 use Ortholex\Core\Filters\WhatIf;
 use Ortholex\Core\FlightLog\LogError;
@@ -30,8 +31,8 @@ final class FiltersCommand extends Command
 {
     private const JSON = \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRESERVE_ZERO_FRACTION | \JSON_THROW_ON_ERROR;
 
-    /** What of a candidate's settings makes it. */
-    private const MADE_BY = '~^(rate_path\.stage\.|notch\.)~';
+    /** What of a candidate's settings makes it, so that it can be asked for by itself. */
+    private const MADE_BY = '~^(rate_path\.|d_path\.|notch\.|motors\.(rpm_feedback|loop_rate_hz)$)~';
 
     public function __construct(
         private readonly SettingsFile $files,
@@ -65,7 +66,7 @@ final class FiltersCommand extends Command
         $loop = ClosedLoop::in($log, HeadSettings::of($log->settings));
         $with = WhatIf::of($log, $chain, $loop);
         $other = null === $than ? null : WhatIf::of($log, $than, $loop);
-        $curve = true === $input->getOption('trade-off') ? TradeOff::of($log, $chain, [], $this->together) : null;
+        $curve = true === $input->getOption('trade-off') ? TradeOff::of($log, $chain, $loop, $this->together, Scores::MOST) : null;
         if (true === $input->getOption('json')) {
             $output->writeln(json_encode($this->told($with, $other, $curve), self::JSON), OutputInterface::OUTPUT_RAW);
 
@@ -108,6 +109,7 @@ final class FiltersCommand extends Command
             $out['doubts'][] = ['code' => $doubt->code->value, 'words' => $this->words->of($doubt)];
         }
         if (null !== $curve) {
+            $out['trade_off_part'] = round($curve->part, 3);
             $out['trade_off'] = array_map(
                 static fn (int $i, Candidate $one): array => [
                     'chain' => $one->chain->where(static fn (string $name): bool => 1 === preg_match(self::MADE_BY, $name)),

@@ -18,6 +18,7 @@ use Ortholex\App\Settings\Staging;
 use Ortholex\App\Words\Words;
 use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\Craft\SettingSet;
+use Ortholex\Core\Filters\Candidate;
 use Ortholex\Core\Filters\WhatIf;
 use Ortholex\Core\Filters\WhatIfAxis;
 use Ortholex\Core\Report\MapChart;
@@ -159,9 +160,10 @@ final class FiltersController extends SheetController
 
     private function curve(Craft $craft, Log $log, SettingSet $wanted): CurveView
     {
-        $curve = $this->whatIfs->tradeOff($craft, $log, $craft->settings, $wanted);
+        $of = fn (SettingSet $set): ?Candidate => Candidate::told($set, $this->whatIfs->of($craft, $log, $set));
+        $curve = $this->whatIfs->tradeOff($craft, $log, $craft->settings);
 
-        return CurveView::of($curve, $craft->settings, $this->differ($craft, $wanted));
+        return CurveView::of($curve, $craft->settings, $of($craft->settings), $this->differ($craft, $wanted) ? $of($wanted) : null);
     }
 
     private function differ(Craft $craft, SettingSet $wanted): bool

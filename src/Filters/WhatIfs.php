@@ -22,6 +22,7 @@ use Ortholex\Core\Filters\WhatIfMap;
 use Ortholex\Core\FlightLog\Traces;
 use Ortholex\Core\Report\FlightAnalysis;
 use Ortholex\Core\Report\MapChart;
+use Ortholex\Core\Signal\Spectrum;
 use Ortholex\Core\Tuning\LoopReport;
 
 /** Logs run through chains that they need not have been flown with; what several chains share is worked out once. */
@@ -115,18 +116,19 @@ final readonly class WhatIfs
         });
     }
 
-    /** @return TradeOff with the chain of the craft, and the one that is staged, beside the curve */
-    public function tradeOff(Craft $craft, Log $log, SettingSet $now, SettingSet $staged): TradeOff
+    /** The curve that the craft's own chain is on or over; of a long log told by stretches. */
+    public function tradeOff(Craft $craft, Log $log, SettingSet $now): TradeOff
     {
-        [$now, $staged] = [$this->names->of($craft, $now), $this->names->of($craft, $staged)];
-        $from = [FlightAnalysis::VERSION, $log->sha256, $log->turned, self::only($now, self::CHAIN), self::only($staged, self::CHAIN)];
+        $current = SettingSet::of(self::only($this->names->of($craft, $now), self::LOOP));
+        $loop = $this->loop($log);
+        $from = [FlightAnalysis::VERSION, $log->sha256, $log->turned, $current->toArray(), $loop];
 
-        return $this->workedOut->once('trade_off', $from, function () use ($log, $now, $staged): TradeOff {
-            return TradeOff::of($this->logs->load($log, $this->wanted($log)), SettingSet::of(self::only($now, self::CHAIN)), [
-                SettingSet::of(self::only($now, self::CHAIN)),
-                SettingSet::of(self::only($staged, self::CHAIN)),
-            ]);
-        });
+        return $this->workedOut->once('trade_off', $from, fn (): TradeOff => TradeOff::of(
+            $this->logs->load($log, $this->wanted($log)),
+            $current,
+            $loop,
+            measured: array_map(static fn (array $one): Spectrum => $one['measured'], $this->notched($log, $current)->axes),
+        ));
     }
 
     /** Null where the log does not tell up to where the axis follows the stick, or the axis has no D. */

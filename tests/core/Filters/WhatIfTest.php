@@ -7,6 +7,7 @@ namespace Ortholex\Tests\core\Filters;
 use Ortholex\Core\Control\RateFilters;
 use Ortholex\Core\Craft\SettingSet;
 use Ortholex\Core\Filters\Candidate;
+use Ortholex\Core\Filters\ClosedLoop;
 use Ortholex\Core\Filters\Scores;
 use Ortholex\Core\Filters\TradeOff;
 use Ortholex\Core\Filters\WhatIf;
@@ -17,6 +18,8 @@ use Ortholex\Core\FlightLog\FlightLog;
 use Ortholex\Core\Noise\AxisSpectrum;
 use Ortholex\Core\Signal\FilterChain;
 use Ortholex\Core\Signal\FilterStage;
+use Ortholex\Core\Together\OneByOne;
+use Ortholex\Core\Tuning\AxisPlant;
 use PHPUnit\Framework\TestCase;
 
 final class WhatIfTest extends TestCase
@@ -98,12 +101,13 @@ final class WhatIfTest extends TestCase
         self::assertSame([], TradeOff::of(KnownShake::log(1000, 0.3, [], 1.0, 0.0), SettingSet::none())->front);
     }
 
-    /** Each chain scored by itself, and every pair compared: the curve is what is left. */
+    /** Each chain run by itself, and every pair compared: the curve is what is left. */
     public function testTheCurveIsWhatBruteForceFinds(): void
     {
         $log = KnownShake::log(2000, 12, [150.0, 165.0, 180.0], 3.0, 10.0);
-        $curve = TradeOff::of($log, SettingSet::none(), [SettingSet::of(self::CHAIN)]);
-        self::assertGreaterThan(400, \count($curve->all));
+        $curve = TradeOff::of($log, SettingSet::none());
+        self::assertCount(517, $curve->all);
+        self::assertSame(1.0, $curve->part);
         $undominated = array_filter(
             $curve->all,
             static fn (Candidate $one): bool => [] === array_filter($curve->all, static fn (Candidate $other): bool => $other->beats($one)),
@@ -115,14 +119,59 @@ final class WhatIfTest extends TestCase
         sort($is);
         self::assertSame($wanted, $is);
         self::assertCount(\count($wanted), $curve->front, 'of equals only one');
-        for ($i = 0; $i < 517; $i += 43) {
-            $one = $curve->all[$i % \count($curve->all)];
-            $alone = WhatIf::of($log, $one->chain)->axes['roll'];
-            self::assertEqualsWithDelta(0.0, 20 * log10($one->residualDps / $alone->residualDps), 0.1);
-            self::assertEqualsWithDelta($alone->delayMs, $one->delayMs, 0.05);
+        self::assertEachIsWhatItIsAlone($curve, $log, null);
+    }
+
+    /** Three axes of a craft that flew, its loop known: other filters make it fly otherwise, and each chain is worth what it is alone. */
+    public function testTheCurveOfACraftThatFlewIsWhatBruteForceFinds(): void
+    {
+        $set = SettingSet::of(self::CHAIN + [
+            'gain.roll.p' => 30.0,
+            'gain.roll.i' => 60.0,
+            'gain.roll.d' => 2.0,
+            'gain.pitch.p' => 25.0,
+            'gain.pitch.i' => 60.0,
+            'gain.pitch.d' => 1.5,
+            'd_path.stage.1.kind' => 'first_order',
+            'd_path.stage.1.cutoff_hz' => 90.0,
+            'notch.motor.orders' => '1,2',
+            'motors.loop_rate_hz' => '4000',
+        ]);
+        $log = KnownShake::log(1000, 20, [150.0, 165.0, 180.0], 3.0, 10.0);
+        $all = [];
+        foreach (['roll' => 1.0, 'pitch' => 1.4, 'yaw' => 0.3] as $axis => $size) {
+            $rate = array_map(static fn (float $v): float => $size * $v, $log->trace('rate_measured_roll_dps'));
+            $all["rate_measured_{$axis}_dps"] = Column::ofBytes(FlightLog::packFloats($rate));
         }
-        $asked = WhatIf::of($log, SettingSet::of(self::CHAIN))->axes['roll'];
-        self::assertEqualsWithDelta($asked->residualDps, $curve->asked[0]->residualDps, 0.01);
+        foreach ([0, 1, 2] as $m) {
+            $all["rpm_place$m"] = $log->column("rpm_place$m");
+            $all["output_place{$m}_pct"] = $log->column("output_place{$m}_pct");
+        }
+        $log = new FlightLog($log->clock, $all, '', new BadRows(0, []));
+        $loop = new ClosedLoop(
+            ['roll' => AxisPlant::known(400.0, 0.03, 0.003, 0.05), 'pitch' => AxisPlant::known(300.0, 0.04, 0.002, 0.1)],
+            $set->with(['rate_path.stage.1.cutoff_hz' => 60.0]),
+            [150.0, 165.0, 180.0],
+        );
+        $curve = TradeOff::of($log, $set, $loop);
+        self::assertCount(517, $curve->all);
+        self::assertEachIsWhatItIsAlone($curve, $log, $loop);
+        $open = TradeOff::of($log, $set);
+        $changed = array_map(static fn (Candidate $a, Candidate $b): float => $a->residualDps / $b->residualDps, $curve->all, $open->all);
+        self::assertGreaterThan(1.01, max($changed) / min($changed), 'the loop counts');
+    }
+
+    private static function assertEachIsWhatItIsAlone(TradeOff $curve, FlightLog $log, ?ClosedLoop $loop): void
+    {
+        foreach ($curve->all as $i => $one) {
+            if (0 !== $i % 19) {
+                continue;
+            }
+            $alone = Candidate::told($one->chain, WhatIf::of($log, $one->chain, $loop));
+            self::assertNotNull($alone);
+            self::assertEqualsWithDelta(1.0, $one->residualDps / $alone->residualDps, 1e-9);
+            self::assertEqualsWithDelta($alone->delayMs, $one->delayMs, 1e-9);
+        }
     }
 
     public function testTheKneeIsFarthestFromTheChord(): void
@@ -144,17 +193,22 @@ final class WhatIfTest extends TestCase
         );
     }
 
-    /** Of a log of minutes only stretches are run; they tell the same within a third of a dB. */
-    public function testALongLogIsToldByItsStretches(): void
+    /** Where somebody waits, of a log of minutes only stretches are run; they tell nearly the same, and say how much they are. */
+    public function testALongLogCanBeToldByItsStretches(): void
     {
         $log = KnownShake::log(2000, 90, [150.0, 170.0], 2.0, 8.0);
         $set = SettingSet::of(self::CHAIN + ['notch.motor.orders' => '1', 'notch.motor.width_pct' => 20.0]);
-        $one = Scores::of($log, $set)->score($set);
-        self::assertNotNull($one);
-        self::assertEqualsWithDelta(0.0, 20 * log10($one->residualDps / WhatIf::of($log, $set)->axes['roll']->residualDps), 0.33);
+        $scores = Scores::of($log, $set, null, 24_000);
+        self::assertEqualsWithDelta(0.09, $scores->part, 0.01);
+        [$one] = $scores->all([$set], new OneByOne());
+        $alone = WhatIf::of($log, $set)->axes['roll']->residualDps;
+        self::assertEqualsWithDelta(0.0, 20 * log10($one->residualDps / $alone), 0.33);
+        $whole = Scores::of($log, $set, null, Scores::MOST);
+        self::assertSame(1.0, $whole->part);
+        self::assertEqualsWithDelta(1.0, $whole->all([$set], new OneByOne())[0]->residualDps / $alone, 1e-9);
     }
 
-    /** A flight that is loud for a tenth of it, between two stretches: it is not overheard. */
+    /** A flight that is loud for a tenth of it, between two stretches: it is not overheard, whether its spectrum is known or made. */
     public function testAShortLoudPartCountsAsMuchAsItLasts(): void
     {
         $even = KnownShake::log(2000, 90, [], 1.0, 0.0);
@@ -164,11 +218,13 @@ final class WhatIfTest extends TestCase
         }
         $columns = ['rate_measured_roll_dps' => Column::ofBytes(FlightLog::packFloats(array_values($loud)))];
         $log = new FlightLog($even->clock, $columns, '', new BadRows(0, []));
+        $known = ['roll' => AxisSpectrum::of($log->runs('rate_measured_roll_dps'), $log->clock->rateHz)->spectrum];
         foreach ([[], ['rate_path.stage.1.kind' => 'first_order', 'rate_path.stage.1.cutoff_hz' => 100.0]] as $chain) {
             $set = SettingSet::of($chain);
-            $one = Scores::of($log, $set)->score($set);
-            self::assertNotNull($one);
-            self::assertEqualsWithDelta(0.0, 20 * log10($one->residualDps / WhatIf::of($log, $set)->axes['roll']->residualDps), 0.6);
+            [$one] = Scores::of($log, $set, null, 24_000)->all([$set], new OneByOne());
+            [$same] = Scores::of($log, $set, null, 24_000, $known)->all([$set], new OneByOne());
+            self::assertSame($one->residualDps, $same->residualDps);
+            self::assertEqualsWithDelta(0.0, 20 * log10($one->residualDps / WhatIf::of($log, $set)->axes['roll']->residualDps), 0.05);
         }
     }
 }
