@@ -3,7 +3,8 @@
 declare(strict_types=1);
 
 /**
- * What is predicted from one flight against what the next one shows: 30 changes of filters, and 40 of gains and filters on three craft.
+ * What is predicted from one flight against what the next one shows, on three craft: 30 changes of filters on each, and 40 of gains and
+ * filters on all.
  * `demo/predict.php [filters|loop]`; `bin/bench predict` runs both.
  */
 
@@ -131,6 +132,18 @@ if ('loop' !== $which) {
         ['notch.tracking.peaks' => 3, 'notch.tracking.width_pct' => 30.0], ['notch.tracking.peaks' => 1, 'notch.motor.orders' => ''],
         ['rate_path.stage.2.kind' => 'first_order', 'rate_path.stage.2.cutoff_hz' => 150.0],
         ['rate_path.stage.2.kind' => 'second_order', 'rate_path.stage.2.cutoff_hz' => 200.0],
+        ['rate_path.stage.1.cutoff_hz' => 110.0], ['rate_path.stage.1.cutoff_hz' => 150.0], ['rate_path.stage.1.cutoff_hz' => 400.0],
+        ['rate_path.stage.1.kind' => 'first_order', 'rate_path.stage.1.cutoff_hz' => 90.0],
+        ['rate_path.stage.1.kind' => 'first_order', 'rate_path.stage.1.cutoff_hz' => 300.0],
+        ['rate_path.stage.1.kind' => 'off', 'notch.motor.orders' => '1'],
+        ['rate_path.stage.1.kind' => 'off', 'notch.motor.orders' => '1,2,3', 'notch.motor.width_pct' => 15.0],
+        ['notch.motor.orders' => '1,2', 'notch.motor.width_pct' => 30.0], ['notch.motor.floor_hz' => 110.0],
+        ['notch.motor.orders' => '1', 'notch.tracking.peaks' => 1],
+        ['notch.tracking.peaks' => 2, 'notch.tracking.band_hz' => '100,250'],
+        ['rate_path.stage.1.cutoff_hz' => 120.0, 'notch.motor.orders' => ''],
+        ['rate_path.stage.1.cutoff_hz' => 250.0, 'notch.tracking.peaks' => 2],
+        ['rate_path.stage.2.kind' => 'first_order', 'rate_path.stage.2.cutoff_hz' => 300.0],
+        ['rate_path.stage.1.kind' => 'off', 'rate_path.stage.2.kind' => 'first_order', 'rate_path.stage.2.cutoff_hz' => 110.0],
     ];
     foreach (['curlew', 'dunlin', 'bittern'] as $name) {
         $db = $delay = [];

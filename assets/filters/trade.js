@@ -50,7 +50,13 @@ function draw(box, { front, knee, today, staged, partPct }) {
         svg.append(make('path', { class: 'rule', d: `M${EDGE.left} ${y(dps)}H${W - EDGE.right}` }));
         svg.append(make('text', { x: EDGE.left - 6, y: y(dps) + 4, class: 'end fig' }, String(dps)));
     }
-    svg.append(make('text', { x: (EDGE.left + W - EDGE.right) / 2, y: H - 3, class: 'mid' }, partPct ? `delay at 30 Hz, ms; the curve by ${partPct} % of the flight` : 'delay at 30 Hz, ms'));
+    svg.append(
+        make(
+            'text',
+            { x: (EDGE.left + W - EDGE.right) / 2, y: H - 3, class: 'mid' },
+            partPct ? `delay at 30 Hz, ms; the curve by ${partPct} % of the flight` : 'delay at 30 Hz, ms',
+        ),
+    );
     svg.append(
         make('text', { x: 12, y: (H - EDGE.foot) / 2, class: 'mid', transform: `rotate(-90 12 ${(H - EDGE.foot) / 2})` }, 'left, deg/s'),
     );
@@ -69,9 +75,10 @@ function draw(box, { front, knee, today, staged, partPct }) {
     // Above its point, where the curve does not go.
     end(front[0], { x: x(front[0].delay_ms), y: y(front[0].residual_dps) - 8 }, '');
     end(last, { x: x(last.delay_ms) + 4, y: y(last.residual_dps) - 8 }, 'end');
-    const first = front[0];
-    const beside = today && x(today.delay_ms) - x(first.delay_ms) < 200 && Math.abs(y(today.residual_dps) - y(first.residual_dps)) < 24;
-    named(today, 'today', 'today', beside ? 4 : -12);
+    const near = (p) =>
+        today && Math.abs(x(today.delay_ms) - x(p.delay_ms)) < 200 && Math.abs(y(today.residual_dps) - y(p.residual_dps)) < 24;
+    // Out of the way of the words at either end.
+    named(today, 'today', 'today', near(front[0]) ? 4 : near(last) ? -26 : -12);
     named(staged, 'staged', 'staged', 16);
     front.forEach((p, i) => svg.append(point(p, i, i === knee, x, y)));
     const says = make('text', { x: W - EDGE.right, y: 11, class: 'end says' }, words(front[knee ?? 0], knee === null ? '' : 'knee: '));

@@ -11,12 +11,23 @@ attach('form[data-follows]', (form, signal) => {
         const mine = ++asked;
         const wanted = new URLSearchParams(new FormData(form));
         wanted.set('part', 'follows');
-        const answer = await fetch(`${form.dataset.follows}?${wanted}`);
-        const there = document.getElementById('follows');
-        if (!answer.ok || mine !== asked || !there) return;
-        there.outerHTML = await answer.text();
+        try {
+            const answer = await fetch(`${form.dataset.follows}?${wanted}`);
+            const drawn = await answer.text();
+            const there = document.getElementById('follows');
+            if (answer.ok && mine === asked && there) there.outerHTML = drawn;
+        } catch {
+            say('What follows could not be drawn anew: the program did not answer. Your choices stand.', true);
+        }
     };
     form.addEventListener('change', draw, { signal });
+    // A page that is drawn anew around the choices, as when the theme changes, shows what followed from the first guess.
+    const drawIfChosen = () => {
+        const chosen = [...form.querySelectorAll('option')].some((one) => one.selected !== one.defaultSelected);
+        if (chosen) draw();
+    };
+    document.addEventListener('turbo:render', drawIfChosen, { signal });
+    drawIfChosen();
 });
 
 // What a device will be done with at a known time is drawn anew then.
