@@ -34,7 +34,7 @@ final readonly class TradeOff
     }
 
     /**
-     * @param SettingSet              $base     of which all but the rate path's filters stay: loop rate, floor, tracking band, D path, gains
+     * @param SettingSet              $base     of which all but the filters of the rate path stay
      * @param ClosedLoop|null         $loop     how the craft would fly otherwise; where it is not known, it shakes as it did
      * @param int                     $atMost   samples of each axis that are run; of a longer log stretches are, weighed to the whole
      * @param array<string, Spectrum> $measured of the whole flight, by axis, where it is known already
