@@ -23,10 +23,10 @@ use Ortholex\Core\Together\Together;
  */
 final class Scores
 {
-    /** So many samples of each axis are run while somebody waits; and so many in any case: minutes of reckoning, and as much as fits. */
+    /** So many samples of each axis are run while somebody waits; or all that there are. */
     public const QUICK = 72_000;
 
-    public const MOST = 1_200_000;
+    public const ALL = \PHP_INT_MAX;
 
     /** Of a longer log stretches are taken, of so much, s, of which the first of so much lets notches settle. */
     private const STRETCH_S = 1.2;

@@ -48,8 +48,8 @@ final readonly class FlightAnalysis
     /** Raised whenever a result would change for the same log, so that stored results are not mistaken for new ones. */
     public const VERSION = 20;
 
-    /** Steps, noise and lag of a longer log are taken from stretches of it: five minutes at 8 kHz, twenty at 2 kHz. */
-    private const MOST_SAMPLES = 2_400_000;
+    /** Steps, noise, lag and filters of a longer log are taken from stretches of it: five minutes at 8 kHz, twenty at 2 kHz. */
+    public const MOST_SAMPLES = 2_400_000;
 
     /** P is about this share of the error, where it was not logged: enough to see whether it swings, % per deg/s. */
     private const P_OF_ERROR = 0.25;

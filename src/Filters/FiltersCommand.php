@@ -17,6 +17,7 @@ use Ortholex\Core\Filters\Scores;
 use Ortholex\Core\Filters\TradeOff;
 use Ortholex\Core\Filters\WhatIf;
 use Ortholex\Core\FlightLog\LogError;
+use Ortholex\Core\Report\FlightAnalysis;
 use Ortholex\Core\Together\Together;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Command\Command;
@@ -57,7 +58,7 @@ final class FiltersCommand extends Command
             $chain = $this->chain($input, 'chain') ?? throw LogError::of('Say which filters, as in --chain filters.yaml.');
             $than = $this->chain($input, 'than');
             $path = $input->getArgument('log');
-            $log = LogOptions::read(\is_string($path) ? $path : '', $input);
+            $log = LogOptions::read(\is_string($path) ? $path : '', $input)->thinned(FlightAnalysis::MOST_SAMPLES);
         } catch (LogError|SettingsFileError $e) {
             $said = $e instanceof LogError ? $this->words->ofProblem($e) : $e->getMessage();
 
@@ -66,7 +67,7 @@ final class FiltersCommand extends Command
         $loop = ClosedLoop::in($log, HeadSettings::of($log->settings));
         $with = WhatIf::of($log, $chain, $loop);
         $other = null === $than ? null : WhatIf::of($log, $than, $loop);
-        $curve = true === $input->getOption('trade-off') ? TradeOff::of($log, $chain, $loop, $this->together, Scores::MOST) : null;
+        $curve = true === $input->getOption('trade-off') ? TradeOff::of($log, $chain, $loop, $this->together, Scores::ALL) : null;
         if (true === $input->getOption('json')) {
             $output->writeln(json_encode($this->told($with, $other, $curve), self::JSON), OutputInterface::OUTPUT_RAW);
 

@@ -19,6 +19,7 @@ use Ortholex\Core\Filters\TradeOff;
 use Ortholex\Core\Filters\WhatIf;
 use Ortholex\Core\Filters\WhatIfAxis;
 use Ortholex\Core\Filters\WhatIfMap;
+use Ortholex\Core\FlightLog\FlightLog;
 use Ortholex\Core\FlightLog\Traces;
 use Ortholex\Core\Report\FlightAnalysis;
 use Ortholex\Core\Report\MapChart;
@@ -124,7 +125,7 @@ final readonly class WhatIfs
         $from = [FlightAnalysis::VERSION, $log->sha256, $log->turned, $current->toArray(), $loop];
 
         return $this->workedOut->once('trade_off', $from, fn (): TradeOff => TradeOff::of(
-            $this->logs->load($log, $this->wanted($log)),
+            $this->flight($log, $this->wanted($log)),
             $current,
             $loop,
             measured: array_map(static fn (array $one): Spectrum => $one['measured'], $this->notched($log, $current)->axes),
@@ -144,7 +145,7 @@ final readonly class WhatIfs
         $from = [FlightAnalysis::VERSION, $log->sha256, $log->turned, $axis->value];
         $band = $this->workedOut->once('d_band', $from, function () use ($log, $axis): array {
             [$set, $rate] = [Traces::setpoint($axis), Traces::measuredRate($axis)];
-            $flight = $this->logs->load($log, [$set, $rate]);
+            $flight = $this->flight($log, [$set, $rate]);
 
             return [$flight->has($set) ? DCutoffs::band($flight->runs($set), $flight->runs($rate), $flight->clock->rateHz) : null];
         })[0];
@@ -159,7 +160,7 @@ final readonly class WhatIfs
         $from = [FlightAnalysis::VERSION, $log->sha256, $log->turned, self::only($current, self::CHAIN), $axis->value];
 
         return $this->workedOut->once('what_if_map', $from, function () use ($log, $current, $axis): ?MapChart {
-            $flight = $this->logs->load($log, [...$this->wanted($log), 'throttle_pct']);
+            $flight = $this->flight($log, [...$this->wanted($log), 'throttle_pct']);
             $map = WhatIfMap::of($flight, $current, $axis, FlightAnalysis::throttle($flight));
 
             return null === $map || [] === $map->density ? null : MapChart::of($map);
@@ -173,8 +174,18 @@ final readonly class WhatIfs
         return $this->workedOut->once(
             'behind_notches',
             $from,
-            fn (): BehindNotches => BehindNotches::of($this->logs->load($log, $this->wanted($log)), $current),
+            fn (): BehindNotches => BehindNotches::of($this->flight($log, $this->wanted($log)), $current),
         );
+    }
+
+    /**
+     * Of an hour at 8 kHz stretches, as everywhere: all of it would not fit.
+     *
+     * @param list<string> $wanted traces
+     */
+    private function flight(Log $log, array $wanted): FlightLog
+    {
+        return $this->logs->load($log, $wanted)->thinned(FlightAnalysis::MOST_SAMPLES);
     }
 
     /** @return list<string> the traces that filters work on and follow */

@@ -43,6 +43,19 @@ final class CommandLineTest extends AppCase
         self::assertCount(1, array_filter(array_column($told['trade_off'], 'knee')));
         $delays = array_column($told['trade_off'], 'delay_ms');
         self::assertSame($delays, self::sorted($delays));
+        self::assertSame(1.0, $told['trade_off_part']);
+        // Each is worth on the curve what it is when it is asked for by itself.
+        foreach ([1, intdiv(\count($delays), 2), \count($delays) - 1] as $i) {
+            $one = $told['trade_off'][$i];
+            $yaml = implode('', array_map(
+                static fn (int|string $name, mixed $value): string => "$name: ".json_encode($value)."\n",
+                array_keys($one['chain']),
+                $one['chain'],
+            ));
+            $alone = json_decode($this->command('filters', ['log' => $log, '--chain' => $this->file($yaml), '--json' => true])[1], true);
+            self::assertSame($one['residual_dps'], $alone['axes']['roll']['residual_dps'], $yaml);
+            self::assertSame($one['delay_ms'], $alone['axes']['roll']['delay_ms_at_30hz'], $yaml);
+        }
         [$code, $out] = $this->command('filters', ['log' => $log, '--chain' => $heavy, '--trade-off' => true]);
         self::assertSame(0, $code);
         self::assertStringContainsString('knee', $out);

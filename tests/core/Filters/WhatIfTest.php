@@ -203,7 +203,7 @@ final class WhatIfTest extends TestCase
         [$one] = $scores->all([$set], new OneByOne());
         $alone = WhatIf::of($log, $set)->axes['roll']->residualDps;
         self::assertEqualsWithDelta(0.0, 20 * log10($one->residualDps / $alone), 0.33);
-        $whole = Scores::of($log, $set, null, Scores::MOST);
+        $whole = Scores::of($log, $set, null, Scores::ALL);
         self::assertSame(1.0, $whole->part);
         self::assertEqualsWithDelta(1.0, $whole->all([$set], new OneByOne())[0]->residualDps / $alone, 1e-9);
     }

@@ -42,6 +42,48 @@ final class WelchTest extends TestCase
         }
     }
 
+    /** Each segment's |X_k|² from its sum over the samples, the plain way, where segments are few, odd in number, and in several runs. */
+    public function testFewSegmentsAreTheMeanOfTheirOwnTransforms(): void
+    {
+        $dice = new Lcg(8);
+        $run = static function (int $samples) use ($dice): array {
+            $x = [];
+            for ($n = 0; $n < $samples; ++$n) {
+                $x[] = 5 * $dice->normal() + 2.0;
+            }
+
+            return $x;
+        };
+        foreach ([[32], [48], [64, 40], [31, 32, 90]] as $lengths) {
+            $runs = array_map($run, $lengths);
+            $sum = array_fill(0, 17, 0.0);
+            $segments = 0;
+            foreach ($runs as $x) {
+                for ($at = 0; $at + 32 <= \count($x); $at += 16) {
+                    $part = \array_slice($x, $at, 32);
+                    $mean = array_sum($part) / 32;
+                    ++$segments;
+                    foreach (array_keys($sum) as $k) {
+                        $re = $im = 0.0;
+                        foreach ($part as $n => $v) {
+                            $w = ($v - $mean) * (0.5 - 0.5 * cos((2 * \M_PI * $n) / 32));
+                            $re += $w * cos((2 * \M_PI * $k * $n) / 32);
+                            $im -= $w * sin((2 * \M_PI * $k * $n) / 32);
+                        }
+                        $sum[$k] += $re ** 2 + $im ** 2;
+                    }
+                }
+            }
+            $spectrum = Welch::withSegment(32, 400.0)->density($runs);
+            self::assertSame($segments, $spectrum->segments);
+            foreach ($spectrum->density as $k => $v) {
+                // The window's own power is 32·3/8; one side holds both but at the ends.
+                $wanted = ($sum[$k] / (400.0 * 12.0 * $segments)) * (0 === $k || 16 === $k ? 1 : 2);
+                self::assertEqualsWithDelta($wanted, $v, 1e-9 * max(1.0, $wanted), "bin $k of ".implode(', ', $lengths));
+            }
+        }
+    }
+
     public function testPowerOfASineIsHalfItsAmplitudeSquared(): void
     {
         $x = [];
