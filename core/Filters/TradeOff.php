@@ -54,6 +54,12 @@ final readonly class TradeOff
         return new self($all, $front, self::knee($front), $scores->part);
     }
 
+    /** Without those that are beaten, to be kept. */
+    public function frontAlone(): self
+    {
+        return new self($this->front, $this->front, $this->knee, $this->part);
+    }
+
     /**
      * @param list<Candidate> $all
      *

@@ -129,7 +129,7 @@ final readonly class WhatIfs
             $current,
             $loop,
             measured: array_map(static fn (array $one): Spectrum => $one['measured'], $this->notched($log, $current)->axes),
-        ));
+        )->frontAlone());
     }
 
     /** Null where the log does not tell up to where the axis follows the stick, or the axis has no D. */
