@@ -10,6 +10,7 @@ use Ortholex\Core\Arming\GuardReading;
 use Ortholex\Core\Arming\Stopped;
 use Ortholex\Core\LinkLoss\Stage;
 use Ortholex\Tests\bench\DeskCase;
+use Ortholex\Tests\Cases;
 use Ortholex\Tests\core\Lcg;
 use PHPUnit\Framework\Attributes\DataProvider;
 
@@ -124,7 +125,7 @@ final class BarsTest extends DeskCase
     {
         $this->onDesk();
         $dice = new Lcg(99);
-        for ($n = 0; $n < 200; ++$n) {
+        for ($n = 0, $all = Cases::many(200, 80); $n < $all; ++$n) {
             $expected = [Bar::Cable->name => Bar::Cable];
             foreach (self::HANDS as [$bar, $force, $mend]) {
                 $forced = 1 === $dice->whole(0, 1);

@@ -13,6 +13,7 @@ use Ortholex\Core\Tuning\AxisPlant;
 use Ortholex\Core\Tuning\GainSet;
 use Ortholex\Core\Tuning\GainTuner;
 use Ortholex\Core\Tuning\LoopPrediction;
+use Ortholex\Tests\Cases;
 use Ortholex\Tests\core\Lcg;
 use Ortholex\Tests\core\Step\KnownLoop;
 use PHPUnit\Framework\Attributes\DataProvider;
@@ -129,11 +130,12 @@ final class AxisPlantTest extends TestCase
     }
 
     /** None of the advised sets is unstable, or rings, on the axis that it is for. */
-    public function testAdviceForAHundredAxesKeepsItsMargin(): void
+    public function testAdviceForManyAxesKeepsItsMargin(): void
     {
         $lcg = new Lcg(31);
         $told = 0;
-        for ($n = 0; $n < 100; ++$n) {
+        $all = Cases::many(100, 40);
+        for ($n = 0; $n < $all; ++$n) {
             $plant = AxisPlant::known($lcg->whole(250, 1100), $lcg->whole(10, 45) / 1000, $lcg->whole(1, 6) / 1000, 0);
             $now = new GainSet($lcg->whole(4, 60), $lcg->whole(10, 120), $lcg->whole(0, 50) / 10, 0);
             $best = GainTuner::best($plant, $now, self::noFilters());
@@ -145,7 +147,7 @@ final class AxisPlantTest extends TestCase
             self::assertGreaterThan(0.5, $best->margins->modulus);
             self::assertLessThan(1.16, $best->prediction->curve->numbers()->peak);
         }
-        self::assertGreaterThan(70, $told);
+        self::assertGreaterThan(0.7 * $all, $told);
     }
 
     public function testVerdictsOnPeaks(): void
