@@ -67,20 +67,29 @@ function give(now, maybeStale) {
     if (other) refreshPage();
 }
 
-// ESCs answer once the pack is on while the board is linked: they are read by themselves the moment it comes.
-let asked = false;
+// ESCs answer once the pack is on while the board is linked: they are read by themselves the moment it comes. Where that fails, as when
+// the link is slow, they are asked again, ever more seldom.
+const AGAIN_MS = [2000, 4000, 8000, 16000, 30000];
+let asking = false;
+let times = 0;
+let due = 0;
 async function readEscs({ bench, link }) {
     if (!link.linked || !bench.pack || link.escs || link.bootloader || link.flashing) {
-        asked = false;
+        times = due = 0;
         return;
     }
     const reads = document.querySelector('[data-reads-escs]');
-    if (asked || !reads) return;
-    asked = true;
+    if (asking || !reads || performance.now() < due) return;
+    asking = true;
+    const isFirst = times === 0;
     try {
         await post(reads.dataset.readsEscs);
         refreshPage();
     } catch (error) {
-        say(error.message, true);
+        if (isFirst) say(error.message, true);
+    } finally {
+        asking = false;
+        due = performance.now() + AGAIN_MS[Math.min(times, AGAIN_MS.length - 1)];
+        ++times;
     }
 }

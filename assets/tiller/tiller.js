@@ -7,13 +7,20 @@ const REACH = 44;
 const MIDDLE = 104;
 const EVERY_MS = 45;
 const STEP = 0.1;
+const MOST_WAITING = 24;
 const KEYS = { ArrowLeft: ['x', -1], ArrowRight: ['x', 1], ArrowUp: ['y', 1], ArrowDown: ['y', -1] };
 // Up on the drawing is away from the pilot: nose down.
 const UP = { throttle: 1, pitch: -1 };
 
+// Whether the second is on the way from the first to the third, along each axis that is moved.
+const lies = (a, b, c) =>
+    Object.keys({ ...b, ...c }).every((name) => name in a && name in c && (b[name] - a[name]) * (c[name] - b[name]) >= 0);
+
 attach('#tiller', (panel, signal) => {
     let held = null;
-    let queued = null;
+    // What is still to be told, in its order; and what was told last.
+    const waiting = [];
+    let told = null;
     let busy = false;
     let last = 0;
     const at = JSON.parse(panel.dataset.controls);
@@ -27,9 +34,10 @@ attach('#tiller', (panel, signal) => {
             g.querySelector('.shaft').setAttribute('d', `M${g.dataset.at} ${MIDDLE}L${x.toFixed(1)} ${y.toFixed(1)}`);
         }
     };
-    // One message at a time, the newest of what waits; a hand is told at most some twenty times a second.
+    // One message at a time; a hand is told at most some twenty times a second.
     const flush = async () => {
-        if (busy || !queued) return;
+        panel.setAttribute('aria-busy', String(busy || waiting.length > 0));
+        if (busy || !waiting.length) return;
         const wait = last + EVERY_MS - Date.now();
         if (wait > 0) {
             setTimeout(flush, wait);
@@ -37,10 +45,10 @@ attach('#tiller', (panel, signal) => {
         }
         busy = true;
         last = Date.now();
-        const to = queued;
-        queued = null;
+        told = waiting.shift();
+        const to = Object.entries(told).map(([name, v]) => `${name}=${v.toFixed(3)}`);
         try {
-            await post(panel.dataset.move, { thing: 'radio:sticks', to });
+            await post(panel.dataset.move, { thing: 'radio:sticks', to: to.join(',') });
         } catch (error) {
             say(error.message, true);
         }
@@ -50,8 +58,11 @@ attach('#tiller', (panel, signal) => {
     const tell = (values) => {
         Object.assign(at, values);
         draw();
-        const text = Object.entries(values).map(([name, v]) => `${name}=${v.toFixed(3)}`);
-        queued = text.join(',');
+        // However slow the answer: the ends that it reached are told, what lies on the way between two is not.
+        const before = waiting.at(-2) ?? told;
+        if (waiting.length && before && lies(before, waiting.at(-1), values)) waiting.pop();
+        waiting.push(values);
+        if (waiting.length > MOST_WAITING) waiting.shift();
         flush();
     };
     const letGo = (g) => {
@@ -111,7 +122,7 @@ attach('#tiller', (panel, signal) => {
                 now: { bench: b },
             },
         }) => {
-            if (!held && !queued && !busy) Object.assign(at, b.controls);
+            if (!held && !waiting.length && !busy) Object.assign(at, b.controls);
             draw();
             const t = b.told;
             const set = (what, words) => {
@@ -125,7 +136,7 @@ attach('#tiller', (panel, signal) => {
         { signal },
     );
     return () => {
-        if (!held && !queued && !busy) Object.assign(at, JSON.parse(panel.dataset.controls));
+        if (!held && !waiting.length && !busy) Object.assign(at, JSON.parse(panel.dataset.controls));
         draw();
     };
 });

@@ -1,4 +1,4 @@
-import { commit, expect, link, put, started, test } from './hands.mjs';
+import { boxOf, commit, expect, link, put, started, test } from './hands.mjs';
 
 const h1 = (page) => page.getByRole('heading', { level: 1 });
 
@@ -80,4 +80,51 @@ test('three of four ESCs take a write; the fourth is named, and takes it at the 
     await commit(page, 'the joint was made good');
     await expect(h1(page)).toContainText('All 4 ESCs are alike.');
     await expect(page.locator('#at-front_left')).toContainText('acknowledged');
+});
+
+test('ESCs that could not be asked the first time are asked again by themselves', async ({ page }) => {
+    await link(page, 'curlew');
+    await put(page, 'pack', false);
+    await expect(page.locator('.order')).not.toContainText('ESCs ✓');
+    let times = 0;
+    await page.route('**/escs/read', (route) =>
+        ++times > 1 ? route.continue() : route.fulfill({ status: 503, json: { error: 'The link is slow.' } }),
+    );
+    await put(page, 'pack', true);
+    await expect(page.locator('#said')).toContainText('The link is slow.');
+    await expect(page.locator('.order')).toContainText('ESCs ✓');
+    expect(times).toBe(2);
+});
+
+test('a hand that is quicker than the server is told whole: every end that it reached, and where it came to rest', async ({ page }) => {
+    await page.context().addCookies([{ name: 'tiller', value: 'open', url: 'http://127.0.0.1:8799' }]);
+    await page.goto('/craft/curlew/21');
+    await started(page);
+    const told = [];
+    await page.route('**/craft/curlew/bench', async (route) => {
+        const said = route.request().postDataJSON();
+        if (said.thing === 'radio:sticks') told.push(Object.fromEntries(said.to.split(',').map((one) => one.split('='))));
+        await new Promise((done) => setTimeout(done, 300));
+        await route.continue();
+    });
+    const box = await boxOf(page.locator('#gimbal-right .well'));
+    const [x, y, reach] = [box.x + box.width / 2, box.y + box.height / 2, box.width / 2];
+    await page.mouse.move(x, y);
+    await page.mouse.down();
+    for (const [dx, dy] of [
+        [1, -1],
+        [1, 1],
+        [-1, 1],
+        [-1, -1],
+    ])
+        // prettier-ignore
+        await page.mouse.move(x + 1.2 * dx * reach, y + 1.2 * dy * reach, { steps: 4 });
+    await page.mouse.up();
+    await expect(page.locator('#tiller')).toHaveAttribute('aria-busy', 'true');
+    await expect(page.locator('#tiller')).toHaveAttribute('aria-busy', 'false');
+    const ends = new Set(told.map(({ roll, pitch }) => `${roll} ${pitch}`));
+    for (const end of ['1.000 1.000', '1.000 -1.000', '-1.000 1.000', '-1.000 -1.000']) expect([...ends]).toContain(end);
+    expect(Number(told.at(-1).roll)).toBe(0);
+    expect(Number(told.at(-1).pitch)).toBe(0);
+    expect(told.length).toBeLessThanOrEqual(8);
 });

@@ -58,6 +58,8 @@ async function pull(page, side, way) {
         await page.waitForTimeout(ms ?? 60);
     }
     await page.mouse.up();
+    // However slow the machine: all of it has been told.
+    await expect(page.locator('#tiller')).toHaveAttribute('aria-busy', 'false');
 }
 
 const round = [];
