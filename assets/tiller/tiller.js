@@ -8,13 +8,20 @@ const MIDDLE = 104;
 const EVERY_MS = 45;
 const STEP = 0.1;
 const MOST_WAITING = 24;
+const BESIDE = 0.05;
 const KEYS = { ArrowLeft: ['x', -1], ArrowRight: ['x', 1], ArrowUp: ['y', 1], ArrowDown: ['y', -1] };
 // Up on the drawing is away from the pilot: nose down.
 const UP = { throttle: 1, pitch: -1 };
 
-// Whether the second is on the way from the first to the third, along each axis that is moved.
-const lies = (a, b, c) =>
-    Object.keys({ ...b, ...c }).every((name) => name in a && name in c && (b[name] - a[name]) * (c[name] - b[name]) >= 0);
+// Whether the second lies on the straight way from the first to the third.
+function lies(a, b, c) {
+    const names = Object.keys(b);
+    if (![a, c].every((one) => names.length === Object.keys(one).length && names.every((name) => name in one))) return false;
+    const sum = (f) => names.reduce((all, name) => all + f(name), 0);
+    const far = sum((n) => (c[n] - a[n]) ** 2);
+    const along = far > 0 ? sum((n) => (b[n] - a[n]) * (c[n] - a[n])) / far : 0;
+    return along >= 0 && along <= 1 && sum((n) => (b[n] - a[n] - along * (c[n] - a[n])) ** 2) < BESIDE ** 2;
+}
 
 attach('#tiller', (panel, signal) => {
     let held = null;
@@ -58,7 +65,7 @@ attach('#tiller', (panel, signal) => {
     const tell = (values) => {
         Object.assign(at, values);
         draw();
-        // However slow the answer: the ends that it reached are told, what lies on the way between two is not.
+        // However slow the answer: the ends that it reached are told, what lies on the straight way between two is not.
         const before = waiting.at(-2) ?? told;
         if (waiting.length && before && lies(before, waiting.at(-1), values)) waiting.pop();
         waiting.push(values);

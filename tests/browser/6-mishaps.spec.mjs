@@ -88,7 +88,7 @@ test('ESCs that could not be asked the first time are asked again by themselves'
     await expect(page.locator('.order')).not.toContainText('ESCs ✓');
     let times = 0;
     await page.route('**/escs/read', (route) =>
-        ++times > 1 ? route.continue() : route.fulfill({ status: 503, json: { error: 'The link is slow.' } }),
+        ++times > 1 ? route.continue() : route.fulfill({ status: 409, json: { error: 'The link is slow.' } }),
     );
     await put(page, 'pack', true);
     await expect(page.locator('#said')).toContainText('The link is slow.');
