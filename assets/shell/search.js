@@ -1,6 +1,7 @@
 // Finds sheets, settings, actions and logs by any part of a word.
 import { getJson } from './http.js';
 import { hide, show } from './modal.js';
+import { say } from './said.js';
 import { visit } from './turbo.js';
 
 export function search() {
@@ -8,12 +9,22 @@ export function search() {
         words: '',
         at: 0,
         all: [],
+        // The list is there; and whether Enter was pressed before it was.
+        listed: false,
+        eager: false,
         init() {
             this.opens = async () => {
                 if (!this.$root.isConnected) return;
                 show(this.$root);
                 this.$refs.box.select();
-                this.all = await getJson(this.$root.dataset.url);
+                this.eager = false;
+                try {
+                    this.all = await getJson(this.$root.dataset.url);
+                    this.listed = true;
+                } catch (error) {
+                    say(error.message, true);
+                }
+                if (this.eager && this.listed) this.go();
             };
             document.addEventListener('find', this.opens);
             this.clicks = (e) => {
@@ -24,6 +35,7 @@ export function search() {
             document.addEventListener('click', this.clicks);
             this.$watch('words', () => {
                 this.at = 0;
+                this.eager = false;
             });
         },
         destroy() {
@@ -40,7 +52,12 @@ export function search() {
                 .map(([, h]) => h);
         },
         get nothing() {
-            return this.words !== '' && this.hits.length === 0;
+            return this.listed && this.words !== '' && this.hits.length === 0;
+        },
+        go() {
+            if (!this.hits[this.at]) return;
+            hide(this.$root);
+            visit(this.hits[this.at].to);
         },
         key(e) {
             const act = {
@@ -48,9 +65,8 @@ export function search() {
                 ArrowDown: () => (this.at = Math.min(this.at + 1, this.hits.length - 1)),
                 ArrowUp: () => (this.at = Math.max(0, this.at - 1)),
                 Enter: () => {
-                    if (!this.hits[this.at]) return;
-                    hide(this.$root);
-                    visit(this.hits[this.at].to);
+                    this.eager = !this.listed;
+                    this.go();
                 },
             }[e.key];
             if (!act) return;

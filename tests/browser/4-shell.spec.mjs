@@ -56,6 +56,21 @@ test('keys go to sheets, find anything, show themselves', async ({ page }) => {
     await page.keyboard.press('Enter');
     await expect(page).toHaveURL(/curlew\/72/);
     await expect(page.locator('html')).toHaveAttribute('data-started', '1');
+    // Whoever is quicker than the list need not press twice.
+    await page.goto('/craft/curlew/51');
+    await expect(page.locator('html')).toHaveAttribute('data-started', '1');
+    const list = await page.locator('#search').getAttribute('data-url');
+    await page.route(`**${list}`, async (route) => {
+        await new Promise((done) => setTimeout(done, 1200));
+        await route.continue();
+    });
+    await page.keyboard.press('/');
+    await page.keyboard.type('snap');
+    await expect(page.locator('#search').getByText('Nothing has that name')).toBeHidden();
+    await page.keyboard.press('Enter');
+    await expect(page).toHaveURL(/curlew\/72/);
+    await page.unroute(`**${list}`);
+    await expect(page.locator('html')).toHaveAttribute('data-started', '1');
     await page.keyboard.press('Control+k');
     await page.keyboard.type('xyzzy');
     await expect(page.locator('#search').getByText('Nothing has that name')).toBeVisible();

@@ -8,6 +8,7 @@ use Doctrine\DBAL\Exception\UniqueConstraintViolationException;
 use Doctrine\DBAL\Types\StringType;
 use Doctrine\DBAL\Types\TextType;
 use Ortholex\Tests\app\AppCase;
+use Ortholex\Tests\Cases;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\Attributes\Group;
 
@@ -62,7 +63,7 @@ final class BrokenBookTest extends AppCase
         $this->post('/craft/curlew/series', ['vary' => 'roll-ff', 'from' => '0', 'to' => '1.2', 'steps' => '2', 'card' => 'cruise']);
         $db = $this->entities()->getConnection();
         $lost = [];
-        $broken = 0;
+        $broken = $number = 0;
         foreach ($db->createSchemaManager()->listTables() as $table) {
             if (false === $db->fetchOne("SELECT 1 FROM {$table->getName()}")) {
                 continue;
@@ -70,6 +71,9 @@ final class BrokenBookTest extends AppCase
             foreach ($table->getColumns() as $column) {
                 $isText = $column->getType() instanceof TextType || $column->getType() instanceof StringType;
                 if (!$isText || \in_array($table->getName(), ['doctrine_migration_versions', 'sqlite_sequence'], true)) {
+                    continue;
+                }
+                if (!Cases::takes($number++, 2)) {
                     continue;
                 }
                 $is = "{$table->getName()}.{$column->getName()}";
@@ -96,7 +100,7 @@ final class BrokenBookTest extends AppCase
             }
         }
         self::assertSame([], $lost);
-        self::assertGreaterThan(40, $broken);
+        self::assertGreaterThan(Cases::many(40, 20), $broken);
     }
 
     /** @return list<string> */
