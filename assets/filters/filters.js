@@ -68,7 +68,8 @@ attach('#filters-plot', (box, signal) => {
     const fit = new ResizeObserver(() => {
         if (!held.u || box.clientWidth === wide) return;
         wide = box.clientWidth;
-        lanes(box, held, data, { tried });
+        // Once the plot has its new width, too.
+        requestAnimationFrame(() => signal.aborted || lanes(box, held, data, { tried }));
     });
     fit.observe(box);
     signal.addEventListener('abort', () => fit.disconnect());
@@ -177,7 +178,7 @@ function say({ staged }) {
     const axis = picked()[0];
     const loop = staged.loops?.[axis];
     const parts = [`${axis}: ${staged.residual_dps[axis]?.toFixed(2)} deg/s left`, `${staged.delay_ms.toFixed(2)} ms`];
-    if (loop?.modulusThen != null) parts.push(`modulus margin ${loop.modulusThen.toFixed(2)}`);
+    if (loop?.modulusThen != null) parts.push(`margin ${loop.modulusThen.toFixed(2)}`);
     if (loop) parts.push(loop.peakThen == null ? 'oscillates' : `peak ${loop.peakThen.toFixed(2)}`);
     live.textContent = parts.join(' · ');
 }

@@ -47,6 +47,7 @@ export async function look() {
 // What has become otherwise, under the names that pages listen for.
 const WATCHED = {
     linked: (s) => [s.link.linked, s.link.bootloader],
+    escs: (s) => s.link.escs,
     cable: (s) => s.bench.cable,
     pack: (s) => s.bench.pack,
     props: (s) => [s.bench.props, s.bench.props_declared_off],

@@ -19,6 +19,8 @@ export const submitting = () => under.form > 0;
 // What is under way goes before a refresh: it would take a click or a form away from under a person.
 const under = { visit: false, form: 0, refresh: false };
 let wanted = false;
+// The page that comes is the answer to a form.
+let answers = false;
 
 // Draws the page anew, in place, as soon as nothing else is under way. Calls that come meanwhile become one.
 export function refreshPage() {
@@ -39,8 +41,8 @@ document.addEventListener('turbo:visit', (e) => {
     if (e.detail.action === 'replace' && under.refresh) return;
     under.visit = true;
     under.refresh = false;
-    // Another page is drawn anew in any case.
-    wanted = false;
+    // Another page is drawn anew in any case; but what a form is answered with may be older than what was wanted meanwhile.
+    if (!answers) wanted = false;
 });
 document.addEventListener('turbo:load', () => {
     under.visit = false;
@@ -53,7 +55,11 @@ document.addEventListener('turbo:submit-start', () => {
 });
 document.addEventListener('turbo:submit-end', () => {
     under.form = Math.max(0, under.form - 1);
-    setTimeout(settled);
+    answers = true;
+    setTimeout(() => {
+        answers = false;
+        settled();
+    });
 });
 document.addEventListener('turbo:fetch-request-error', () => {
     under.visit = false;

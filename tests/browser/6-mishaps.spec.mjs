@@ -128,3 +128,19 @@ test('a hand that is quicker than the server is told whole: every end that it re
     expect(Number(told.at(-1).pitch)).toBe(0);
     expect(told.length).toBeLessThanOrEqual(8);
 });
+
+test('what comes while a form is on its way is not forgotten with the page that answers it', async ({ page }) => {
+    await link(page, 'curlew');
+    await put(page, 'pack', false);
+    await expect(page.locator('.order')).not.toContainText('ESCs ✓');
+    // The page that the bench answers with is drawn before the ESCs were asked, and comes after.
+    await page.route('**/craft/curlew/bench', async (route) => {
+        const answer = await route.fetch();
+        const read = await page.request.post('/craft/curlew/escs/read', { headers: { 'X-Ortholex': '1' } });
+        expect(read.status()).toBe(200);
+        await page.waitForTimeout(1500);
+        await route.fulfill({ response: answer });
+    });
+    await put(page, 'pack', true);
+    await expect(page.locator('.order')).toContainText('ESCs ✓');
+});

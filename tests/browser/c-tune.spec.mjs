@@ -55,7 +55,7 @@ test('62: filters are seen, dragged with what they would leave, added and taken 
     await page.mouse.down();
     await page.mouse.move(box.x + box.width / 2 + 70, box.y + 8, { steps: 8 });
     // While it is held: what it would leave, and what it would do to the loop.
-    await expect(page.locator('#filter-live')).toContainText(/roll: [\d.]+ deg\/s left · [\d.]+ ms · modulus margin [\d.]+ · peak [\d.]+/);
+    await expect(page.locator('#filter-live')).toContainText(/roll: [\d.]+ deg\/s left · [\d.]+ ms · margin [\d.]+ · peak [\d.]+/);
     await page.mouse.up();
     await expect(page.locator('.tray-tab')).toHaveText('1 staged');
     await expect(h1(page)).toContainText('As staged, the filters leave');
