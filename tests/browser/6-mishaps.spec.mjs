@@ -130,13 +130,14 @@ test('a hand that is quicker than the server is told whole: every end that it re
 });
 
 test('what comes while a form is on its way is not forgotten with the page that answers it', async ({ page }) => {
-    // The page that the bench answers with is drawn before the ESCs are asked, and comes after.
+    // The page that the bench answers with is drawn before the ESCs are asked, and comes right after they answered.
     await page.addInitScript(() => {
         const plain = window.fetch;
         window.fetch = async (...asked) => {
             const answer = await plain(...asked);
-            const isBench = String(asked[0]?.url ?? asked[0]).endsWith('/bench');
-            if (isBench && window.isSlow) await new Promise((done) => setTimeout(done, 2500));
+            const at = String(asked[0]?.url ?? asked[0]);
+            if (at.endsWith('/escs/read')) window.isRead?.();
+            if (at.endsWith('/bench')) await window.read;
             return answer;
         };
     });
@@ -144,7 +145,7 @@ test('what comes while a form is on its way is not forgotten with the page that 
     await put(page, 'pack', false);
     await expect(page.locator('.order')).not.toContainText('ESCs ✓');
     await page.evaluate(() => {
-        window.isSlow = true;
+        window.read = new Promise((done) => (window.isRead = done));
     });
     const read = page.waitForResponse('**/escs/read');
     await put(page, 'pack', true);
