@@ -104,6 +104,10 @@ document.addEventListener('turbo:before-morph-attribute', (e) => {
 });
 
 document.addEventListener('turbo:render', () => {
-    document.documentElement.dataset.theme = document.body.dataset.theme;
+    const { theme } = document.body.dataset;
+    const isOther = document.documentElement.dataset.theme !== theme;
+    document.documentElement.dataset.theme = theme;
+    // What is drawn by scripts has its colours from then.
+    if (isOther) document.dispatchEvent(new Event('theme'));
     for (const el of document.querySelectorAll('[data-sent]')) for (const name of ['data-sent', 'data-chosen']) el.removeAttribute(name);
 });

@@ -164,6 +164,23 @@ test('a link that is followed while a form is on its way is followed, and the fo
     await expect(pack).toHaveAttribute('aria-pressed', String(was));
 });
 
+test('what scripts have drawn takes the colours of the theme at once', async ({ page }) => {
+    await page.goto('/craft/curlew/62');
+    await expect(page.locator('html')).toHaveAttribute('data-started', '1');
+    const picture = () =>
+        page
+            .locator('#filters-plot canvas')
+            .first()
+            .evaluate((canvas) => canvas.toDataURL());
+    await page.locator('svg.trade-off').waitFor();
+    await page.waitForTimeout(500);
+    const before = await picture();
+    await page.locator('#theme').click();
+    await expect.poll(picture).not.toBe(before);
+    await page.locator('#theme').click();
+    await expect.poll(picture).toBe(before);
+});
+
 test('a sheet prints with its title block and without the tools', async ({ page }) => {
     await page.goto('/craft/curlew/54');
     await page.emulateMedia({ media: 'print' });
