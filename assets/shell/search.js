@@ -61,7 +61,10 @@ export function search() {
         },
         key(e) {
             const act = {
-                Escape: () => hide(this.$root),
+                Escape: () => {
+                    this.eager = false;
+                    hide(this.$root);
+                },
                 ArrowDown: () => (this.at = Math.min(this.at + 1, this.hits.length - 1)),
                 ArrowUp: () => (this.at = Math.max(0, this.at - 1)),
                 Enter: () => {

@@ -137,6 +137,10 @@ final class TrackingNotches
     /** @param list<float> $power by bin */
     private function follow(array $power): void
     {
+        if ($this->first > $this->last) {
+            // The band lies above what samples so few can show.
+            return;
+        }
         $found = [];
         for ($p = 0; $p < $this->count; ++$p) {
             $best = $this->first;

@@ -94,6 +94,22 @@ final class MovingNotchesTest extends TestCase
         self::assertSame($at[1655], $at[1955], 'what stands still is not followed');
     }
 
+    /** Of a log so slow that the band lies above all that it shows, nothing can be followed; the notches rest, and nothing is cut. */
+    public function testABandThatALogDoesNotReachIsNotFollowed(): void
+    {
+        $rate = array_map(static fn (int $i): float => 10 * sin($i * 0.6), range(0, 799));
+        foreach ([60.0, 100.0, 170.0] as $logHz) {
+            $tracker = new TrackingNotches(2, 85.0, min(340.0, 0.48 * $logHz), $logHz);
+            $at = $tracker->over($rate);
+            self::assertGreaterThan(10, \count($at));
+            self::assertSame($at[0], $at[array_key_last($at)]);
+            foreach ($rate as $v) {
+                $tracker->push($v);
+            }
+            self::assertSame($at[0], $tracker->centres);
+        }
+    }
+
     public function testATrackingNotchEndsALineThatNoSpeedTellsOf(): void
     {
         $moving = MovingNotches::of($this->set(['notch.tracking.peaks' => 1]), 2000.0);
