@@ -102,7 +102,7 @@ final class MovingNotchesTest extends TestCase
             $tracker = new TrackingNotches(2, 85.0, min(340.0, 0.48 * $logHz), $logHz);
             $at = $tracker->over($rate);
             self::assertGreaterThan(10, \count($at));
-            self::assertSame($at[0], $at[array_key_last($at)]);
+            self::assertSame([$at[0]], array_values(array_unique($at, \SORT_REGULAR)));
             foreach ($rate as $v) {
                 $tracker->push($v);
             }
