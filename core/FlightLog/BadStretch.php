@@ -18,11 +18,11 @@ final readonly class BadStretch
     {
     }
 
-    /** The same with one more row, where it follows on for the same reason. */
-    public function with(int $line, Fact $reason): ?self
+    /** The same with more rows, where they follow on for the same reason. */
+    public function with(int $line, Fact $reason, int $count = 1): ?self
     {
         return $this->line + $this->count === $line && $this->reason->toArray() === $reason->toArray()
-            ? new self($this->line, $this->count + 1, $this->reason)
+            ? new self($this->line, $this->count + $count, $this->reason)
             : null;
     }
 

@@ -4,18 +4,16 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\FlightLog;
 
-use Ortholex\Core\Signal\Statistics;
-
 /** Numbers of one kind, little-endian, in memory or spooled to a file that goes with the object. */
 final class Column
 {
-    /** Samples unpacked at once. */
-    private const PIECE = 16384;
-
     /** The process that opened the file: another one that shares it would move its place, and opens it anew. */
     private int $owner;
 
-    /** @param resource|null $stream */
+    /**
+     * @param resource|null $stream
+     * @param 4|8           $size   bytes of a number
+     */
     private function __construct(private string $bytes, private $stream, public int $count, private readonly int $size)
     {
         $this->owner = (int) getmypid();
@@ -27,7 +25,11 @@ final class Column
         return new self($bytes, null, intdiv(\strlen($bytes), 4), 4);
     }
 
-    /** Empty, to be appended to. @param 4|8 $size bytes of a number */
+    /**
+     * Empty, to be appended to.
+     *
+     * @param 4|8 $size bytes of a number
+     */
     public static function spool(int $size): self
     {
         $stream = tmpfile();
@@ -49,6 +51,22 @@ final class Column
             }
         }
         $this->count += intdiv(\strlen($bytes), $this->size);
+    }
+
+    /** Nothing of a spooled one is kept. */
+    public function clear(): void
+    {
+        if (null !== $this->stream) {
+            ftruncate($this->stream, 0);
+        }
+        $this->bytes = '';
+        $this->count = 0;
+    }
+
+    /** So many stand in its file by now: another process, which shares it, appended them. */
+    public function holds(int $count): void
+    {
+        $this->count = $count;
     }
 
     public function bytes(int $first = 0, ?int $count = null): string
@@ -85,48 +103,29 @@ final class Column
     /** @return list<float> */
     public function values(int $first = 0, ?int $count = null): array
     {
-        $values = [];
-        foreach ($this->pieces($first, $count, self::PIECE) as $piece) {
-            foreach ($piece as $v) {
-                $values[] = $v;
-            }
-        }
-
-        return $values;
+        return $this->floats()->unpack($this->bytes($first, $count));
     }
 
     /**
-     * The same with so many samples averaged into one; what is left over at the end is left out. Never more than a piece of it is
-     * unpacked at once.
+     * The same with so many samples averaged into one; what is left over at the end is left out.
      *
      * @return list<float>
      */
     public function decimated(int $factor, int $first = 0, ?int $count = null): array
     {
-        $factor = max(1, $factor);
-        $values = [];
-        foreach ($this->pieces($first, $count, $factor * (int) ceil(self::PIECE / $factor)) as $piece) {
-            foreach (Statistics::decimated($piece, $factor) as $v) {
-                $values[] = $v;
-            }
-        }
+        $bytes = $this->bytes($first, $count);
 
-        return $values;
+        return $factor > 1 ? $this->floats()->means($bytes, $factor) : $this->floats()->unpack($bytes);
     }
 
-    /** @return iterable<list<float>> */
-    private function pieces(int $first, ?int $count, int $length): iterable
+    /** @return list<float> the first and each so many further on */
+    public function each(int $step, int $first = 0, ?int $count = null): array
     {
-        $end = $first + max(0, min($count ?? $this->count, $this->count - $first));
-        for ($from = $first; $from < $end; $from += $length) {
-            $bytes = $this->bytes($from, min($length, $end - $from));
-            if (4 === $this->size) {
-                yield FlightLog::unpackFloats($bytes);
-                continue;
-            }
-            /** @var array<int, float>|false $values */
-            $values = unpack('e*', $bytes);
-            yield false === $values ? [] : array_values($values);
-        }
+        return $this->floats()->each($this->bytes($first, $count), $step);
+    }
+
+    private function floats(): Floats
+    {
+        return Floats::of($this->size);
     }
 }

@@ -174,20 +174,12 @@ final readonly class FlightLog
     /** @param list<float> $values */
     public static function packFloats(array $values): string
     {
-        $bytes = '';
-        foreach (array_chunk($values, 8192) as $chunk) {
-            $bytes .= pack('g*', ...$chunk);
-        }
-
-        return $bytes;
+        return Floats::of(4)->pack($values);
     }
 
     /** @return list<float> */
     public static function unpackFloats(string $bytes): array
     {
-        /** @var array<int, float>|false $values */
-        $values = unpack('g*', $bytes);
-
-        return false === $values ? [] : array_values($values);
+        return Floats::of(4)->unpack($bytes);
     }
 }

@@ -95,7 +95,8 @@ final readonly class MotorLosses
      */
     public static function of(array $all, Doubt $doubt, array $speeds): array
     {
-        [$candidates, $impossible] = self::candidates($all, $doubt, $speeds);
+        $usual = array_map($doubt->over(...), $all);
+        [$candidates, $impossible] = self::candidates($all, $usual, $doubt, $speeds);
         $found = $taken = [];
         foreach ($candidates as $c) {
             if ($c->score < self::LEAST_SCORE) {
@@ -119,7 +120,7 @@ final readonly class MotorLosses
                     $needed = self::OVER_IMPOSSIBLE * $score;
                 }
             }
-            $suspicion = $c->score < $needed ? null : self::judged($one, $doubt, $speeds[$c->run], $c);
+            $suspicion = $c->score < $needed ? null : self::judged($one, $usual[$c->run], $doubt, $speeds[$c->run], $c);
             if (null !== $suspicion) {
                 $found[] = $suspicion;
                 $taken = $near;
@@ -131,12 +132,13 @@ final readonly class MotorLosses
 
     /**
      * @param list<Unexplained>        $all
+     * @param list<list<list<float>>>  $usual  of each run, as Doubt has it over it
      * @param list<SpeedEvidence|null> $speeds
      *
      * @return array{list<LossCandidate>, list<array{int, int, int, float}>} the likeliest first; and what cannot be: run, first and last
      *                                                                      block, what it reached
      */
-    private static function candidates(array $all, Doubt $doubt, array $speeds): array
+    private static function candidates(array $all, array $usual, Doubt $doubt, array $speeds): array
     {
         $candidates = $impossible = [];
         foreach ($all as $k => $one) {
@@ -145,12 +147,12 @@ final readonly class MotorLosses
             foreach (null === $speeds[$k] ? [[null, 1.0]] : [[$speeds[$k], 1.0], [null, self::WITHOUT_SPEED]] as [$speed, $needed]) {
                 foreach (self::SHARES as $share) {
                     foreach (array_keys($one->thrust) as $m) {
-                        $row = self::evidence($one, $doubt, $speed, $m, $share, 1.0);
+                        $row = self::evidence($one, $usual[$k], $doubt, $speed, $m, $share, 1.0);
                         foreach (self::peaks($row, $worth) as [$from, $to, $score]) {
                             $early = \array_slice($row, $from, 1 + $one->blocks->blocks(self::PURE_S));
                             $candidates[] = new LossCandidate($k, $m, $share, $from, $to, $score / $needed, $early, $speed);
                         }
-                        $turned = self::evidence($one, $doubt, $speed, $m, $share, -1.0);
+                        $turned = self::evidence($one, $usual[$k], $doubt, $speed, $m, $share, -1.0);
                         foreach (self::peaks($turned, $worth) as [$from, $to, $score]) {
                             $impossible[] = [$k, $from, $to, $score / $needed];
                         }
@@ -199,10 +201,21 @@ final readonly class MotorLosses
             && ($run > $c->run || ($run === $c->run && $from > $c->from));
     }
 
-    /** @return list<float> of the motion, and of the speed where it is asked */
-    private static function evidence(Unexplained $one, Doubt $doubt, ?SpeedEvidence $speed, int $m, float $share, float $sign): array
-    {
-        $row = self::ratios($one, $doubt, $m, $share, $sign);
+    /**
+     * @param list<list<float>> $usual by axis and block
+     *
+     * @return list<float> of the motion, and of the speed where it is asked
+     */
+    private static function evidence(
+        Unexplained $one,
+        array $usual,
+        Doubt $doubt,
+        ?SpeedEvidence $speed,
+        int $m,
+        float $share,
+        float $sign,
+    ): array {
+        $row = self::ratios($one, $usual, $doubt, $m, $share, $sign);
         $off = $one->blocks->blocks(self::TAKE_OFF_S);
         $least = self::LEAST_THRUST * ([] === $one->thrust[$m] ? 0.0 : Statistics::median($one->thrust[$m]));
         $out = [];
@@ -217,12 +230,14 @@ final readonly class MotorLosses
     /**
      * Log-likelihood ratio, block by block, of a motor giving this share of its thrust; or, turned about, of it giving as much more.
      *
-     * @param float $sign 1, or −1 for turned about
+     * @param list<list<float>> $usual by axis and block
+     * @param float             $sign  1, or −1 for turned about
      *
      * @return list<float>
      */
     private static function ratios(
         Unexplained $one,
+        array $usual,
         Doubt $doubt,
         int $motor,
         float $share,
@@ -231,7 +246,8 @@ final readonly class MotorLosses
         int $to = \PHP_INT_MAX,
     ): array {
         $out = [];
-        [$off, $lively] = [$one->off, $one->liveliness];
+        [$off, $washed] = [$one->off, $one->washed];
+        [$worth, $worthWashed] = [$doubt->worth(false), $doubt->worth(true)];
         $lost = 1 - $share;
         $pushes = $one->thrust[$motor];
         $effect = array_column($one->model->effectiveness, $motor);
@@ -239,7 +255,7 @@ final readonly class MotorLosses
             $well = $bad = 0.0;
             $gone = $sign * $lost * $pushes[$b];
             for ($a = 0; $a < 3; ++$a) {
-                $spread = $doubt->usual($a, $lively[$a][$b], $one->washed[$b]);
+                $spread = $usual[$a][$b];
                 $z = $off[$a][$b] / $spread;
                 $left = ($off[$a][$b] + $gone * $effect[$a]) / $spread;
                 $count = 2 === $a ? self::YAW : 1.0;
@@ -247,7 +263,7 @@ final readonly class MotorLosses
                 $bad += $count * $left * $left;
             }
             $told = (self::FREEDOM + 3) / 2 * log((1 + $well / self::FREEDOM) / (1 + $bad / self::FREEDOM));
-            $out[] = $doubt->worth($one->washed[$b]) * $told;
+            $out[] = ($washed[$b] ? $worthWashed : $worth) * $told;
         }
 
         return $out;
@@ -289,7 +305,8 @@ final readonly class MotorLosses
         return $found;
     }
 
-    private static function judged(Unexplained $one, Doubt $doubt, ?SpeedEvidence $speed, LossCandidate $c): ?Suspicion
+    /** @param list<list<float>> $usual by axis and block */
+    private static function judged(Unexplained $one, array $usual, Doubt $doubt, ?SpeedEvidence $speed, LossCandidate $c): ?Suspicion
     {
         [$m, $from, $to, $share] = [$c->motor, $c->from, $c->to, $c->share];
         $blocks = $one->blocks;
@@ -315,7 +332,7 @@ final readonly class MotorLosses
         foreach (array_keys($one->thrust) as $other) {
             $best = -\INF;
             foreach (self::FINE_SHARES as $s) {
-                $sum = array_sum(self::ratios($one, $doubt, $other, $s, 1.0, $from, $early));
+                $sum = array_sum(self::ratios($one, $usual, $doubt, $other, $s, 1.0, $from, $early));
                 for ($b = $from; null !== $c->speed && $b <= $early; ++$b) {
                     $sum += $c->speed->ratio($other, $b, $s);
                 }

@@ -39,9 +39,9 @@ final readonly class Steadiness
         }
         $factor = max(1, (int) round($log->clock->rateHz / self::RATE_HZ));
         $pairs = [];
-        $rates = $log->runs($rateName);
-        foreach ($log->runs(Traces::term('d', $axis)) as $r => $run) {
-            $pairs[] = [Statistics::decimated($run, $factor), Statistics::decimated($rates[$r], $factor)];
+        $rates = $log->decimatedRuns($rateName, $factor);
+        foreach ($log->decimatedRuns(Traces::term('d', $axis), $factor) as $r => $run) {
+            $pairs[] = [$run, $rates[$r]];
         }
         $path = self::path($pairs);
         $windows = [];

@@ -34,7 +34,13 @@ final readonly class NoiseMap
      */
     public static function of(array $rate, array $throttle, float $rateHz): self
     {
-        return self::against($rate, ['throttle' => $throttle], $rateHz)['throttle'];
+        return self::against($rate, ['throttle' => LevelBins::of($throttle, $rateHz)], $rateHz)['throttle'];
+    }
+
+    /** Samples of a window. */
+    public static function window(float $rateHz): int
+    {
+        return 2 ** max(5, (int) round(log(self::WINDOW_S * $rateHz, 2)));
     }
 
     /**
@@ -42,14 +48,14 @@ final readonly class NoiseMap
      *
      * @template K of string
      *
-     * @param list<list<float>>           $rate   gap-free runs, deg/s
-     * @param array<K, list<list<float>>> $levels of the same runs, % of whatever is full
+     * @param list<list<float>>   $rate   gap-free runs, deg/s
+     * @param array<K, LevelBins> $levels of the same runs
      *
      * @return array<K, self>
      */
     public static function against(array $rate, array $levels, float $rateHz): array
     {
-        $n = 2 ** max(5, (int) round(log(self::WINDOW_S * $rateHz, 2)));
+        $n = self::window($rateHz);
         $hop = intdiv($n, 2);
         $half = intdiv($n, 2);
         $fft = RealFft::ofSize($n);
@@ -57,7 +63,7 @@ final readonly class NoiseMap
         [$window, $power] = [$hann->weights, $hann->power];
         $sums = $counts = array_map(static fn (): array => [], $levels);
         foreach ($rate as $r => $run) {
-            for ($at = 0, $last = \count($run) - $n; $at <= $last; $at += $hop) {
+            for ($w = $at = 0, $last = \count($run) - $n; $at <= $last; $at += $hop, ++$w) {
                 $x = \array_slice($run, $at, $n);
                 $mean = array_sum($x) / $n;
                 for ($i = 0; $i < $n; ++$i) {
@@ -68,8 +74,7 @@ final readonly class NoiseMap
                     $re[$k] = $re[$k] * $re[$k] + $im[$k] * $im[$k];
                 }
                 foreach ($levels as $name => $level) {
-                    $mean = array_sum(\array_slice($level[$r], $at, $n)) / $n;
-                    $bin = (int) floor(max(0.0, min(99.999, $mean)) / self::BIN_PCT);
+                    $bin = $level->bins[$r][$w];
                     $sum = $sums[$name][$bin] ?? array_fill(0, $half + 1, 0.0);
                     for ($k = 0; $k <= $half; ++$k) {
                         $sum[$k] += $re[$k];

@@ -12,8 +12,9 @@ final readonly class RotorSpeed
     /**
      * @param float             $fullRpm  what 100 % stands for
      * @param list<list<float>> $levelPct by run
+     * @param list<float>       $meanHz   of each motor whose speed was logged
      */
-    private function __construct(public float $fullRpm, public array $levelPct)
+    private function __construct(public float $fullRpm, public array $levelPct, public array $meanHz)
     {
     }
 
@@ -25,9 +26,15 @@ final readonly class RotorSpeed
             return null;
         }
         $sums = $log->runs($names[0]);
+        $means = [self::meanHz($sums)];
         foreach (\array_slice($names, 1) as $name) {
-            foreach ($log->runs($name) as $r => $run) {
-                $sums[$r] = array_map(static fn (float $a, float $b): float => $a + $b, $sums[$r], $run);
+            $runs = $log->runs($name);
+            $means[] = self::meanHz($runs);
+            foreach ($sums as $r => $sum) {
+                foreach ($runs[$r] as $i => $v) {
+                    $sum[$i] += $v;
+                }
+                $sums[$r] = $sum;
             }
         }
         $top = 0.0;
@@ -41,9 +48,19 @@ final readonly class RotorSpeed
         $k = 100 / ($full * \count($names));
         $levels = [];
         foreach ($sums as $run) {
-            $levels[] = array_map(static fn (float $v): float => $v * $k, $run);
+            $level = [];
+            foreach ($run as $v) {
+                $level[] = $v * $k;
+            }
+            $levels[] = $level;
         }
 
-        return new self($full, $levels);
+        return new self($full, $levels, $means);
+    }
+
+    /** @param list<list<float>> $runs rpm */
+    private static function meanHz(array $runs): float
+    {
+        return array_sum(array_map(array_sum(...), $runs)) / max(1, array_sum(array_map(count(...), $runs))) / 60;
     }
 }

@@ -8,6 +8,7 @@ use Ortholex\Core\FlightLog\FlightLog;
 use Ortholex\Core\FlightLog\LogError;
 use Ortholex\Core\FlightLog\Reading\LogPlan;
 use Ortholex\Core\FlightLog\Reading\LogReader;
+use Ortholex\Core\Together\Together;
 
 /** A log on disk: a recording, or a CSV of anyone; which it is, is seen by its content. */
 final readonly class LogFile
@@ -41,13 +42,18 @@ final readonly class LogFile
     /**
      * @param \Closure(): LogPlan|null     $plan     what the columns of a CSV are; drawn up by itself when null. Not asked of a recording
      * @param (\Closure(float): void)|null $progress told the share read, 0 to 1
+     * @param Together|null                $together how the halves of a CSV are read; in one go when null
      *
      * @throws LogError|RecordingError with a single clear line when the file is no log
      */
-    public static function read(string $path, ?\Closure $plan = null, ?\Closure $progress = null): FlightLog
-    {
+    public static function read(
+        string $path,
+        ?\Closure $plan = null,
+        ?\Closure $progress = null,
+        ?Together $together = null,
+    ): FlightLog {
         return self::isRecording($path)
             ? self::recording($path)->log
-            : LogReader::readFile($path, progress: $progress, plan: null === $plan ? null : $plan());
+            : LogReader::readFile($path, progress: $progress, plan: null === $plan ? null : $plan(), together: $together);
     }
 }

@@ -23,50 +23,73 @@ use Ortholex\Core\Step\StepResult;
 /** Step response and spectra of one axis. */
 final readonly class AxisAnalysis
 {
+    private const LOOKED_AT_HZ = 500.0;
+
     /**
      * Nearest the rotation itself is the measured rate: the filtered one comes later by the filters' delay.
      *
-     * @param list<float>     $byHand beginnings of windows that somebody left out, s
-     * @param OutputEnds|null $ends   of the same log, where they were counted already
+     * @param list<float> $byHand beginnings of windows that somebody left out, s
      */
-    public static function of(FlightLog $log, Axis $axis, array $byHand = [], ?OutputEnds $ends = null): AxisReport
+    public static function of(FlightLog $log, Axis $axis, array $byHand = []): AxisReport
     {
-        $rateHz = $log->clock->rateHz;
-        $measured = $log->has(Traces::measuredRate($axis)) ? $log->runs(Traces::measuredRate($axis)) : null;
-        $filtered = $log->has(Traces::filteredRate($axis)) ? $log->runs(Traces::filteredRate($axis)) : null;
-        $before = self::spectrum($measured, $rateHz);
-        $behind = self::spectrum($filtered, $rateHz);
-        $delay = self::filterDelay($measured, $filtered, $rateHz);
-        $rate = $measured ?? $filtered;
-        // Of a long log each is much: what is not asked any more goes.
-        unset($measured, $filtered);
-        [$step, $confidence] = self::step($log, $axis, $rate, $byHand, $ends ?? OutputEnds::of($log));
-
-        return new AxisReport($axis, $step, $confidence, $before, $behind, $delay);
+        return self::in(AxisTraces::of($log, $axis), OutputEnds::of($log), self::motion($log), $byHand);
     }
 
     /**
-     * @param list<list<float>>|null $rate
-     * @param list<float>            $byHand
+     * The same where what it needs is there already.
+     *
+     * @param OutputEnds|null      $ends   of the same log
+     * @param array<string, float> $motion RMS of what was asked, by axis, deg/s
+     * @param list<float>          $byHand
+     */
+    public static function in(AxisTraces $traces, ?OutputEnds $ends, array $motion, array $byHand = []): AxisReport
+    {
+        $rateHz = $traces->log->clock->rateHz;
+        [$step, $confidence] = self::step($traces, $byHand, $ends, $motion);
+
+        return new AxisReport(
+            $traces->axis,
+            $step,
+            $confidence,
+            self::spectrum($traces->measured, $rateHz),
+            self::spectrum($traces->filtered, $rateHz),
+            self::filterDelay($traces->measured, $traces->filtered, $rateHz),
+        );
+    }
+
+    /** @return array<string, float> RMS of what was asked, by axis, deg/s */
+    public static function motion(FlightLog $log): array
+    {
+        $motion = [];
+        foreach (Axis::cases() as $axis) {
+            $motion[$axis->value] = $log->has(Traces::setpoint($axis)) ? self::rms($log, Traces::setpoint($axis)) : 0.0;
+        }
+
+        return $motion;
+    }
+
+    /**
+     * @param list<float>          $byHand
+     * @param array<string, float> $motion
      *
      * @return array{StepResult|null, Confidence}
      */
-    private static function step(FlightLog $log, Axis $axis, ?array $rate, array $byHand, ?OutputEnds $ends): array
+    private static function step(AxisTraces $traces, array $byHand, ?OutputEnds $ends, array $motion): array
     {
-        $set = Traces::setpoint($axis);
+        [$log, $axis, $rate] = [$traces->log, $traces->axis, $traces->rotation()];
         if (null === $rate) {
             return [null, Confidence::none(Fact::of(ConfidenceReason::NoRate, axis: $axis))];
         }
-        if (!$log->has($set)) {
+        if (null === $traces->set) {
             return [null, Confidence::none(Fact::of(ConfidenceReason::NoSetpoint, axis: $axis))];
         }
         try {
             $starts = array_map(static fn (Segment $s): float => $s->startS, $log->clock->segments);
-            $step = StepAnalysis::of($log->runs($set), $rate, $log->clock->rateHz, $starts, $byHand);
+            $step = StepAnalysis::of($traces->set, $rate, $log->clock->rateHz, $starts, $byHand);
         } catch (NoStepResponse $e) {
             return [null, Confidence::none($e->reason)];
         }
-        $others = array_map(static fn (Axis $a): float => self::movement($log, $a), $axis->others());
+        $others = array_map(static fn (Axis $a): float => $motion[$a->value] ?? 0.0, $axis->others());
 
         return [
             $step,
@@ -134,9 +157,9 @@ final readonly class AxisAnalysis
         if (!$log->has($ff) || !$log->has($p)) {
             return 0.0;
         }
-        $size = self::rms($log->runs($p));
+        $size = self::rms($log, $p);
 
-        return $size > 0 ? self::rms($log->runs($ff)) / $size : 0.0;
+        return $size > 0 ? self::rms($log, $ff) / $size : 0.0;
     }
 
     /** Measured; where the log does not tell, as its settings would have it. */
@@ -148,22 +171,15 @@ final readonly class AxisAnalysis
         return Steadiness::ofD($log, $axis) ?? ($d > 0 && $added > 0 ? $added / $d : null);
     }
 
-    private static function movement(FlightLog $log, Axis $axis): float
+    /** How large a trace is; some hundreds of its samples a second say it. */
+    private static function rms(FlightLog $log, string $name): float
     {
-        return $log->has(Traces::setpoint($axis)) ? self::rms($log->runs(Traces::setpoint($axis))) : 0.0;
-    }
-
-    /** @param list<list<float>> $runs */
-    private static function rms(array $runs): float
-    {
+        $values = $log->column($name)->each(max(1, (int) round($log->clock->rateHz / self::LOOKED_AT_HZ)));
         $sum = 0.0;
-        $count = 0;
-        foreach ($runs as $run) {
-            foreach ($run as $v) {
-                $sum += $v * $v;
-            }
-            $count += \count($run);
+        foreach ($values as $v) {
+            $sum += $v * $v;
         }
+        $count = \count($values);
 
         return $count > 0 ? sqrt($sum / $count) : 0.0;
     }

@@ -16,6 +16,7 @@ use Ortholex\Core\Lag\AxisLag;
 use Ortholex\Core\LogCheck\Adequacy;
 use Ortholex\Core\LogCheck\PlacesCheck;
 use Ortholex\Core\LogCheck\SignCheck;
+use Ortholex\Core\Noise\LevelBins;
 use Ortholex\Core\Noise\NoiseAgainst;
 use Ortholex\Core\Noise\NoiseMap;
 use Ortholex\Core\Noise\NotchTrack;
@@ -24,7 +25,6 @@ use Ortholex\Core\Noise\Ridge;
 use Ortholex\Core\Noise\Ridges;
 use Ortholex\Core\Noise\RotorSpeed;
 use Ortholex\Core\Signal\SignalError;
-use Ortholex\Core\Signal\Statistics;
 use Ortholex\Core\Step\Confidence\Confidence;
 use Ortholex\Core\Step\Confidence\ConfidenceReason;
 use Ortholex\Core\Step\Confidence\OutputEnds;
@@ -37,16 +37,16 @@ use Ortholex\Core\Tuning\TermVerdict;
 /**
  * Everything a log tells, axis by axis: a pure function of the log.
  *
- * @phpstan-type Steps array{axes: array<string, AxisReport>, plants: array<string, AxisPlant>}
- * @phpstan-type Noise array{maps: array<string, NoiseMap>, ridges: list<Ridge>, rpmMaps: array<string, NoiseMap>, fullRpm: float|null,
- *     orders: list<OrderLine>, notches: array<string, list<NotchTrack>>, lags: array<string, AxisLag>,
- *     verdicts: array<string, TermVerdict>}
- * @phpstan-type Moved array{signs: list<SignCheck>, incidents: list<Incident>, places: PlacesCheck|null}
+ * @phpstan-type Seen array{axes: array<string, AxisReport>, maps: array<string, NoiseMap>, ridges: list<Ridge>,
+ *     rpmMaps: array<string, NoiseMap>, fullRpm: float|null, rotorHz: list<float>, orders: list<OrderLine>,
+ *     notches: array<string, list<NotchTrack>>, lags: array<string, AxisLag>}
+ * @phpstan-type Moved array{verdicts: array<string, TermVerdict>, plants: array<string, AxisPlant>, signs: list<SignCheck>,
+ *     incidents: list<Incident>, places: PlacesCheck|null, adequacy: Adequacy}
  */
 final readonly class FlightAnalysis
 {
     /** Raised whenever a result would change for the same log, so that stored results are not mistaken for new ones. */
-    public const VERSION = 20;
+    public const VERSION = 21;
 
     /** Steps, noise, lag and filters of a longer log are taken from stretches of it: five minutes at 8 kHz, twenty at 2 kHz. */
     public const MOST_SAMPLES = 2_400_000;
@@ -98,33 +98,33 @@ final readonly class FlightAnalysis
         }
         $some = $log->thinned(self::MOST_SAMPLES);
         $ends = OutputEnds::of($some);
-        /** @var array{steps: Steps, rest: array{noise: Noise, moved: Moved}} $done */
+        /** @var array{axes: Seen, rest: Moved} $done */
         $done = ($together ?? new OneByOne())->all([
-            'steps' => static fn (): array => self::steps($some, $withPlants, $ends),
+            'axes' => static fn (): array => self::axes($some, $ends),
             'rest' => static fn (): array => [
-                'noise' => self::noise($some, self::verdicts($log, $ends->full ?? 0.0)),
-                'moved' => self::moved($log, $some),
+                'verdicts' => self::verdicts($log, $ends->full ?? 0.0),
+                'plants' => $withPlants ? self::plants($some) : [],
+                ...self::moved($log, $some),
             ],
         ]);
-        ['axes' => $axes, 'plants' => $plants] = $done['steps'];
-        ['noise' => $noise, 'moved' => $moved] = $done['rest'];
+        ['axes' => $seen, 'rest' => $rest] = $done;
 
         return new self(
-            $axes,
-            $plants,
-            self::rotorHz($some),
-            $noise['maps'],
-            OwnSwing::named($noise['ridges'], $noise['verdicts'], $axes),
-            $noise['rpmMaps'],
-            $noise['fullRpm'],
-            $noise['orders'],
-            $noise['notches'],
-            $moved['signs'],
-            $noise['lags'],
-            $noise['verdicts'],
-            $moved['incidents'],
-            Adequacy::of($log, $some),
-            $moved['places'],
+            $seen['axes'],
+            $rest['plants'],
+            $seen['rotorHz'],
+            $seen['maps'],
+            OwnSwing::named($seen['ridges'], $rest['verdicts'], $seen['axes']),
+            $seen['rpmMaps'],
+            $seen['fullRpm'],
+            $seen['orders'],
+            $seen['notches'],
+            $rest['signs'],
+            $seen['lags'],
+            $rest['verdicts'],
+            $rest['incidents'],
+            $rest['adequacy'],
+            $rest['places'],
         );
     }
 
@@ -141,23 +141,19 @@ final readonly class FlightAnalysis
         return new self($axes, [], [], [], [], [], null, [], [], [], [], $verdicts, [], Adequacy::of($log), null);
     }
 
-    /** @return Steps */
-    private static function steps(FlightLog $log, bool $withPlants, ?OutputEnds $ends): array
+    /** @return array<string, AxisPlant> of the axes that the flight tells of; the sheets that would predict say where it does not */
+    private static function plants(FlightLog $log): array
     {
-        $axes = $plants = [];
+        $plants = [];
         foreach (Axis::cases() as $axis) {
-            $axes[$axis->value] = AxisAnalysis::of($log, $axis, [], $ends);
-        }
-        foreach ($withPlants ? Axis::cases() : [] as $axis) {
             try {
                 $plants[$axis->value] = AxisPlant::in($log, $axis);
             } catch (SignalError) {
-                // The flight does not tell; the sheets that would predict say so.
                 continue;
             }
         }
 
-        return ['axes' => $axes, 'plants' => array_filter($plants)];
+        return array_filter($plants);
     }
 
     /** @return array<string, TermVerdict> by axis */
@@ -172,53 +168,61 @@ final readonly class FlightAnalysis
     }
 
     /**
-     * @param array<string, TermVerdict> $verdicts
+     * Steps, spectra, noise and lag: what is told of the traces of each axis at the rate of the log, axis by axis, so that each is unpacked
+     * once.
      *
-     * @return Noise
+     * @return Seen
      */
-    private static function noise(FlightLog $log, array $verdicts): array
+    private static function axes(FlightLog $log, ?OutputEnds $ends): array
     {
+        $motion = AxisAnalysis::motion($log);
         $throttle = self::throttle($log);
         $speed = RotorSpeed::of($log);
         $levels =
             ([] === $throttle ? [] : [NoiseAgainst::Throttle->value => $throttle]) +
             (null === $speed ? [] : [NoiseAgainst::Rpm->value => $speed->levelPct]);
-        $maps = $rpmMaps = $ridges = $orders = $lags = [];
+        $notches = NotchTrack::against($log, $levels);
+        $bins = array_map(static fn (array $level): LevelBins => LevelBins::of($level, $log->clock->rateHz), $levels);
+        [$fullRpm, $rotorHz] = [$speed?->fullRpm, $speed->meanHz ?? []];
+        // Of a long log each is much.
+        unset($throttle, $speed, $levels);
+        $axes = $maps = $rpmMaps = $ridges = $orders = $lags = [];
         foreach (Axis::cases() as $axis) {
-            $rate = $log->rateOfRotation($axis);
-            if (null === $rate) {
+            $traces = AxisTraces::of($log, $axis);
+            $axes[$axis->value] = AxisAnalysis::in($traces, $ends, $motion);
+            $runs = $traces->rotation();
+            if (null === $runs) {
                 continue;
             }
-            $runs = $log->runs($rate);
-            foreach (NoiseMap::against($runs, $levels, $log->clock->rateHz) as $against => $map) {
+            foreach (NoiseMap::against($runs, $bins, $log->clock->rateHz) as $against => $map) {
                 if (NoiseAgainst::Throttle->value === $against) {
                     $maps[$axis->value] = $map;
                     $ridges = [...$ridges, ...Ridges::of($map, $axis)];
-                } elseif (null !== $speed) {
+                } elseif (null !== $fullRpm) {
                     $rpmMaps[$axis->value] = $map;
-                    $orders = [...$orders, ...OrderLine::among(Ridges::of($map, $axis), $speed->fullRpm)];
+                    $orders = [...$orders, ...OrderLine::among(Ridges::of($map, $axis), $fullRpm)];
                 }
             }
-            $set = Traces::setpoint($axis);
-            $lag = $log->has($set) ? AxisLag::of($log->runs($set), $runs, $log->clock->rateHz) : null;
+            $lag = null === $traces->set ? null : AxisLag::of($traces->set, $runs, $log->clock->rateHz);
             if (null !== $lag) {
                 $lags[$axis->value] = $lag;
             }
         }
 
         return [
+            'axes' => $axes,
             'maps' => $maps,
             'ridges' => $ridges,
             'rpmMaps' => $rpmMaps,
-            'fullRpm' => $speed?->fullRpm,
+            'fullRpm' => $fullRpm,
+            'rotorHz' => $rotorHz,
             'orders' => $orders,
-            'notches' => NotchTrack::against($log, $levels),
+            'notches' => $notches,
             'lags' => $lags,
-            'verdicts' => $verdicts,
         ];
     }
 
-    /** @return Moved */
+    /** @return array{signs: list<SignCheck>, incidents: list<Incident>, places: PlacesCheck|null, adequacy: Adequacy} */
     private static function moved(FlightLog $log, FlightLog $some): array
     {
         $motion = Motion::of($log);
@@ -227,6 +231,7 @@ final readonly class FlightAnalysis
             'signs' => SignCheck::of($some, $motion),
             'incidents' => Incidents::of($log, $motion),
             'places' => PlacesCheck::of($motion->model, $motion->places),
+            'adequacy' => Adequacy::of($log, $some),
         ];
     }
 
@@ -274,18 +279,5 @@ final readonly class FlightAnalysis
 
         // Without D in the log a swing of P can be seen, but not that all is clean.
         return $hasD || TermState::Oscillation === $verdict->verdict ? $verdict : TermVerdict::none();
-    }
-
-    /** @return list<float> */
-    private static function rotorHz(FlightLog $log): array
-    {
-        $hz = [];
-        foreach ($log->places() as $place) {
-            if ($log->has("rpm_$place")) {
-                $hz[] = Statistics::mean($log->trace("rpm_$place")) / 60;
-            }
-        }
-
-        return $hz;
     }
 }

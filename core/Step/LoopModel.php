@@ -171,6 +171,48 @@ final readonly class LoopModel
     }
 
     /**
+     * How the response changes with each parameter: the response times the derivative of its logarithm.
+     *
+     * @param array<int, float> $p
+     * @param float             $hr real part of the response at ω
+     * @param float             $hi imaginary part
+     *
+     * @return array{list<float>, list<float>} real and imaginary parts
+     */
+    private static function slopes(array $p, float $omega, float $hr, float $hi): array
+    {
+        $u = $omega / exp($p[1]);
+        $dr = 1 - $u * $u;
+        $di = 2 * exp($p[2]) * $u;
+        $d = $dr * $dr + $di * $di;
+        $zero = $omega * $p[4];
+        $z = 1 + $zero * $zero;
+        $pole = $omega * $p[5];
+        $t = 1 + $pole * $pole;
+        $lr = [1 / $p[0], ($di * $di - 2 * $u * $u * $dr) / $d, -$di * $di / $d, 0.0, ($omega * $zero) / $z, (-$omega * $pole) / $t];
+        $li = [0.0, ($di * (2 * $u * $u + $dr)) / $d, (-$di * $dr) / $d, -$omega, $omega / $z, -$omega / $t];
+
+        return [
+            [
+                $hr * $lr[0],
+                $hr * $lr[1] - $hi * $li[1],
+                $hr * $lr[2] - $hi * $li[2],
+                -$hi * $li[3],
+                $hr * $lr[4] - $hi * $li[4],
+                $hr * $lr[5] - $hi * $li[5],
+            ],
+            [
+                $hi * $lr[0],
+                $hr * $li[1] + $hi * $lr[1],
+                $hr * $li[2] + $hi * $lr[2],
+                $hr * $li[3],
+                $hr * $li[4] + $hi * $lr[4],
+                $hr * $li[5] + $hi * $lr[5],
+            ],
+        ];
+    }
+
+    /**
      * @param array<int, float> $p
      * @param list<float>                                     $omega
      * @param list<float>                                     $re
@@ -181,26 +223,14 @@ final readonly class LoopModel
     {
         $cost = self::cost($p, $omega, $re, $im, $weight);
         $damp = 1e-2;
-        $steps = [1e-4, 1e-4, 1e-4, 1e-6, 1e-6, 1e-6];
         for ($round = 0; $round < $rounds; ++$round) {
             $a = array_fill(0, $free, array_fill(0, $free, 0.0));
             $g = array_fill(0, $free, 0.0);
-            $shifted = [];
-            for ($j = 0; $j < $free; ++$j) {
-                $q = $p;
-                $q[$j] += $steps[$j];
-                $shifted[] = $q;
-            }
             foreach ($omega as $i => $w) {
                 [$mr, $mi] = self::at($p, $w);
                 $er = $re[$i] - $mr;
                 $ei = $im[$i] - $mi;
-                $jr = $ji = [];
-                foreach ($shifted as $j => $q) {
-                    [$sr, $si] = self::at($q, $w);
-                    $jr[] = ($sr - $mr) / $steps[$j];
-                    $ji[] = ($si - $mi) / $steps[$j];
-                }
+                [$jr, $ji] = self::slopes($p, $w, $mr, $mi);
                 $k = $weight[$i];
                 for ($j = 0; $j < $free; ++$j) {
                     $g[$j] += $k * ($jr[$j] * $er + $ji[$j] * $ei);
@@ -266,7 +296,7 @@ final readonly class LoopModel
         $sum = 0.0;
         foreach ($omega as $i => $w) {
             [$mr, $mi] = self::at($p, $w);
-            $sum += $weight[$i] * (($re[$i] - $mr) ** 2 + ($im[$i] - $mi) ** 2);
+            $sum += $weight[$i] * (($re[$i] - $mr) * ($re[$i] - $mr) + ($im[$i] - $mi) * ($im[$i] - $mi));
         }
 
         return $sum;

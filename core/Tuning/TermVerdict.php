@@ -226,7 +226,7 @@ final readonly class TermVerdict
         // Two sides, and the 3/8 of power that a Hann window leaves.
         $scale = 2 / (0.375 * $n * $n);
         for ($k = 1, $half = $n >> 1; $k <= $half; ++$k) {
-            $out[] = $scale * ($re[$k] ** 2 + $im[$k] ** 2);
+            $out[] = $scale * ($re[$k] * $re[$k] + $im[$k] * $im[$k]);
         }
 
         return $out;

@@ -8,6 +8,7 @@ use Ortholex\Core\FlightLog\FlightLog;
 use Ortholex\Core\FlightLog\LogError;
 use Ortholex\Core\FlightLog\Reading\LogPlan;
 use Ortholex\Core\Recorder\LogFile;
+use Ortholex\Core\Together\Together;
 use Symfony\Component\Console\Command\Command;
 use Symfony\Component\Console\Input\InputInterface;
 use Symfony\Component\Console\Input\InputOption;
@@ -42,9 +43,9 @@ final readonly class LogOptions
     }
 
     /** @throws LogError when an option or the log cannot be read */
-    public static function read(string $path, InputInterface $input, ?LogPlan $plan = null): FlightLog
+    public static function read(string $path, InputInterface $input, ?LogPlan $plan = null, ?Together $together = null): FlightLog
     {
-        $log = LogFile::read($path, static fn (): LogPlan => $plan ?? self::plan($path, $input));
+        $log = LogFile::read($path, static fn (): LogPlan => $plan ?? self::plan($path, $input), null, $together);
         $from = self::seconds($input, 'from') ?? -\INF;
         $to = self::seconds($input, 'to') ?? \INF;
 

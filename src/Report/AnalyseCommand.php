@@ -72,7 +72,7 @@ final class AnalyseCommand extends Command
                 return $this->ofFolder($path, $input, $output);
             }
             $plan = LogOptions::plan($path, $input);
-            $log = LogOptions::read($path, $input, $plan);
+            $log = LogOptions::read($path, $input, $plan, $this->together);
         } catch (LogError $e) {
             return Aside::refuse($output, $this->words->ofProblem($e));
         }

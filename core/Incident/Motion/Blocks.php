@@ -157,12 +157,22 @@ final readonly class Blocks
             $n = \count($v);
             $out = [];
             $sum = 0.0;
-            for ($i = 0; $i < min($half, $n); ++$i) {
+            for ($i = 0, $end = min($half, $n); $i < $end; ++$i) {
                 $sum += $v[$i];
             }
-            for ($i = 0; $i < $n; ++$i) {
-                $sum += ($v[$i + $half] ?? $v[$n - 1]) - ($i > $half ? $v[$i - $half - 1] : 0.0);
-                $out[] = $sum / (min($n - 1, $i + $half) - max(0, $i - $half) + 1 + max(0, $i + $half - $n + 1));
+            // At the beginning there are fewer; at the end the last stands for what would come.
+            for ($i = 0, $end = min($half + 1, $n); $i < $end; ++$i) {
+                $sum += $v[$i + $half] ?? $v[$n - 1];
+                $out[] = $sum / ($i + $half + 1);
+            }
+            $count = 2 * $half + 1;
+            for ($end = $n - $half; $i < $end; ++$i) {
+                $sum += $v[$i + $half] - $v[$i - $half - 1];
+                $out[] = $sum / $count;
+            }
+            for (; $i < $n; ++$i) {
+                $sum += $v[$n - 1] - $v[$i - $half - 1];
+                $out[] = $sum / $count;
             }
             $v = $out;
         }

@@ -98,6 +98,21 @@ final readonly class Doubt
         return max(self::LEAST_DPS2, self::LEAST_SHARE * $liveliness, $usual);
     }
 
+    /** @return list<list<float>> what is usually left, by axis and block, deg/s² */
+    public function over(Unexplained $one): array
+    {
+        $usual = [];
+        foreach ($one->liveliness as $axis => $lively) {
+            $row = [];
+            foreach ($lively as $b => $v) {
+                $row[] = $this->usual($axis, $v, $one->washed[$b]);
+            }
+            $usual[] = $row;
+        }
+
+        return $usual;
+    }
+
     /**
      * @param list<array{float, float}> $points
      *

@@ -44,9 +44,8 @@ final readonly class OutputEnds
         $least = $most = [];
         $floor = 100.0;
         foreach ($log->places() as $place) {
-            foreach ($log->runs("output_{$place}_pct") as $s => $run) {
-                for ($i = $k = 0, $n = \count($run); $i < $n; $i += $every, ++$k) {
-                    $v = $run[$i];
+            foreach ($log->clock->segments as $s => $segment) {
+                foreach ($log->column("output_{$place}_pct")->each($every, $segment->first, $segment->count) as $k => $v) {
                     $least[$s][$k] = min($least[$s][$k] ?? $v, $v);
                     $most[$s][$k] = max($most[$s][$k] ?? $v, $v);
                     $floor = min($floor, $v);

@@ -20,6 +20,7 @@ use Ortholex\Core\FlightLog\Segment;
 use Ortholex\Core\FlightLog\TimeFault;
 use Ortholex\Core\Recorder\LogFile;
 use Ortholex\Core\Recorder\RecordingError;
+use Ortholex\Core\Together\Together;
 use Symfony\Contracts\EventDispatcher\EventDispatcherInterface;
 
 /** The one road by which logs come in: reader, columns, store, analysis. All of a log is stored, or nothing. */
@@ -31,6 +32,7 @@ final readonly class LogImport
         private EventDispatcherInterface $events,
         private ColumnMaps $maps,
         private AnalysisStore $analyses,
+        private Together $together,
     ) {
     }
 
@@ -73,6 +75,7 @@ final readonly class LogImport
             $path,
             fn (): LogPlan => $this->maps->plan($path),
             static fn (float $read) => $progress->at($share(0.45 * $read), \sprintf('reading, %.0f %%', 100 * $read)),
+            $this->together,
         );
         $progress->at($share(0.46), 'storing the traces');
         $last = $this->entities

@@ -25,7 +25,17 @@ final class SideBySide implements Together
                 $begun[$name] = self::begin($part);
             }
         }
-        $done = null === $last ? [] : [$last => $parts[$last]()];
+        try {
+            $done = null === $last ? [] : [$last => $parts[$last]()];
+        } catch (\Throwable $e) {
+            // Nobody waits for the others any more.
+            foreach (array_filter($begun) as [$process, $from]) {
+                posix_kill($process, \SIGKILL);
+                fclose($from);
+                pcntl_waitpid($process, $status);
+            }
+            throw $e;
+        }
         foreach ($begun as $name => $one) {
             $done[$name] = (null === $one ? null : self::end(...$one)) ?? $parts[$name]();
         }

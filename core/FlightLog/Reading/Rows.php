@@ -1,0 +1,317 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Ortholex\Core\FlightLog\Reading;
+
+use Ortholex\Core\Fact\Fact;
+use Ortholex\Core\FlightLog\BadRowReason;
+use Ortholex\Core\FlightLog\BadRows;
+use Ortholex\Core\FlightLog\BadStretch;
+use Ortholex\Core\FlightLog\Column;
+use Ortholex\Core\FlightLog\LogError;
+use Ortholex\Core\FlightLog\Traces;
+
+/**
+ * Rows of a CSV, block by block, on their way into columns.
+ *
+ * A block of well-formed lines is parsed in one go; a block with anything odd in it is read line by line, so that one torn row costs its
+ * neighbours nothing. Rows that cannot be read are counted, located and left out. Columns are spooled, so that memory does not grow with
+ * the file.
+ *
+ * @phpstan-type Told array{good: int, line: int, bad: int, places: list<BadStretch>, before: array<int, int>, numbers: list<int>}
+ */
+final class Rows
+{
+    /** Without any of these, lines are figures and nothing else. */
+    private const NOT_OF_NUMBERS = "~[^0-9.eE+,\n \t-]~";
+
+    private const PLACES_KEPT = 100;
+
+    /** @var list<int> index of the CSV column of each kept trace */
+    private array $columns = [];
+
+    /** @var list<array{float, float}> scale and offset of each kept trace */
+    private array $conversions = [];
+
+    private readonly int $width;
+    private readonly int $timeColumn;
+    private readonly float $timeScale;
+
+    /** Seconds, float64. */
+    public readonly Column $times;
+
+    /** @var list<Column> per kept trace */
+    private array $spools = [];
+
+    private int $good = 0;
+
+    /** @var array<int, int> readable row => how many unreadable ones stood right before it */
+    private array $leftOutBefore = [];
+
+    private int $badCount = 0;
+
+    /** @var list<BadStretch> */
+    private array $badPlaces = [];
+
+    /** Lines gone past. */
+    private int $line = 0;
+
+    /** @throws LogError where there is no room for a temporary file */
+    public function __construct(private readonly LogPlan $plan, int $timeColumn)
+    {
+        $this->timeColumn = $timeColumn;
+        $this->timeScale = $plan->units[Traces::TIME]->scale;
+        $this->width = \count($plan->dialect->header);
+        $this->times = Column::spool(8);
+        foreach ($plan->guesses as $guess) {
+            if (null !== $guess->trace && Traces::TIME !== $guess->trace) {
+                $this->columns[] = $guess->column;
+                $this->conversions[] = [$plan->units[$guess->trace]->scale, $plan->units[$guess->trace]->offset];
+                $this->spools[] = Column::spool(4);
+            }
+        }
+    }
+
+    /** @return list<Column> one value per row, in the order of the plan's traces */
+    public function columns(): array
+    {
+        return $this->spools;
+    }
+
+    /** @return array<int, int> readable row => how many unreadable ones stood right before it */
+    public function leftOutBefore(): array
+    {
+        return $this->leftOutBefore;
+    }
+
+    public function bad(): BadRows
+    {
+        return new BadRows($this->badCount, $this->badPlaces);
+    }
+
+    /** Goes past lines that hold no rows. */
+    public function skip(int $lines): void
+    {
+        $this->line += $lines;
+    }
+
+    /**
+     * Whole lines, without the end of the last.
+     *
+     * @param bool $last whether they are the last of the file
+     */
+    public function take(string $data, bool $last): void
+    {
+        $data = rtrim($this->plan->dialect->plain($data), "\n");
+        if ('' === $data) {
+            return;
+        }
+        // Nothing but figures, or each cell is looked at: a word, a list or a map may be sound JSON, and is no number.
+        if (0 === preg_match(self::NOT_OF_NUMBERS, $data)) {
+            /** @var list<list<float|int>>|null $rows */
+            $rows = json_decode('[['.str_replace("\n", '],[', $data).']]', false, 3);
+            $widths = null === $rows ? [] : array_unique(array_map('count', $rows));
+            if (null !== $rows && 1 === \count($widths) && $this->width === reset($widths) && $this->keep($rows)) {
+                $this->line += \count($rows);
+                $this->good += \count($rows);
+
+                return;
+            }
+        }
+        // Looked at cell by cell, each of them can be kept.
+        $kept = $this->keep($this->lineByLine($data, $last));
+        \assert($kept);
+    }
+
+    public function leaveOut(Fact $reason): void
+    {
+        ++$this->line;
+        $this->isBad($reason);
+    }
+
+    /** The last row that could not be read is torn because the rest of the file is missing; else the next would be. */
+    public function breakOff(): void
+    {
+        $at = \count($this->badPlaces) - 1;
+        if ($at >= 0 && $this->badPlaces[$at]->reason->is(BadRowReason::Torn)) {
+            array_pop($this->badPlaces);
+            $this->badPlaces[] = new BadStretch($this->line, 1, Fact::of(BadRowReason::BreaksOff));
+        } else {
+            $this->leaveOut(Fact::of(BadRowReason::BreaksOff));
+        }
+    }
+
+    /** Nothing of what was taken is kept. */
+    public function clear(): void
+    {
+        foreach ([$this->times, ...$this->spools] as $column) {
+            $column->clear();
+        }
+        $this->good = $this->badCount = $this->line = 0;
+        $this->leftOutBefore = $this->badPlaces = [];
+    }
+
+    /** @return Told all that is known of them but the numbers, which stand in the columns' files */
+    public function told(): array
+    {
+        return [
+            'good' => $this->good,
+            'line' => $this->line,
+            'bad' => $this->badCount,
+            'places' => $this->badPlaces,
+            'before' => $this->leftOutBefore,
+            'numbers' => array_map(static fn (Column $c): int => $c->count, [$this->times, ...$this->spools]),
+        ];
+    }
+
+    /**
+     * What was told of them is so, perhaps by another process.
+     *
+     * @param Told $told
+     */
+    public function recall(array $told): void
+    {
+        $this->good = $told['good'];
+        $this->line = $told['line'];
+        $this->badCount = $told['bad'];
+        $this->badPlaces = $told['places'];
+        $this->leftOutBefore = $told['before'];
+        foreach ([$this->times, ...$this->spools] as $n => $column) {
+            $column->holds($told['numbers'][$n]);
+        }
+    }
+
+    /** Those of the lines that come behind, by the same plan, are put behind these. */
+    public function follow(self $later): void
+    {
+        foreach ([$this->times, ...$this->spools] as $n => $column) {
+            $column->append([$later->times, ...$later->spools][$n]->bytes());
+        }
+        foreach ($later->leftOutBefore as $row => $count) {
+            $this->leftOutBefore[$this->good + $row] = ($this->leftOutBefore[$this->good + $row] ?? 0) + $count;
+        }
+        foreach ($later->badPlaces as $place) {
+            $this->locate($this->line + $place->line, $place->count, $place->reason);
+        }
+        $this->good += $later->good;
+        $this->line += $later->line;
+        $this->badCount += $later->badCount;
+        $later->clear();
+    }
+
+    /** @return list<list<float>> */
+    private function lineByLine(string $data, bool $last): array
+    {
+        $rows = [];
+        $lines = explode("\n", $data);
+        $end = \count($lines) - 1;
+        foreach ($lines as $n => $text) {
+            ++$this->line;
+            if ('' === $text || '#' === $text[0]) {
+                continue;
+            }
+            $cells = explode(',', $text);
+            if (\count($cells) !== $this->width) {
+                $this->isBad(
+                    $last && $n === $end
+                        ? Fact::of(BadRowReason::Torn)
+                        : Fact::of(BadRowReason::WrongCells, cells: \count($cells), wanted: $this->width),
+                );
+                continue;
+            }
+            $row = [];
+            foreach ($cells as $i => $cell) {
+                if (!is_numeric($cell)) {
+                    if ($i === $this->timeColumn || \in_array($i, $this->columns, true)) {
+                        $this->isBad(Fact::of(BadRowReason::NotANumber, column: $i + 1));
+                        continue 2;
+                    }
+                    $cell = 0;
+                }
+                $row[] = (float) $cell;
+            }
+            $beyond = $this->beyond($row);
+            if (null !== $beyond) {
+                $this->isBad(Fact::of(BadRowReason::NotFinite, column: $beyond + 1));
+                continue;
+            }
+            $rows[] = $row;
+            ++$this->good;
+        }
+
+        return $rows;
+    }
+
+    private function isBad(Fact $reason): void
+    {
+        ++$this->badCount;
+        $this->leftOutBefore[$this->good] = ($this->leftOutBefore[$this->good] ?? 0) + 1;
+        $this->locate($this->line, 1, $reason);
+    }
+
+    private function locate(int $line, int $count, Fact $reason): void
+    {
+        $at = \count($this->badPlaces) - 1;
+        $longer = $at >= 0 ? $this->badPlaces[$at]->with($line, $reason, $count) : null;
+        if (null !== $longer) {
+            array_pop($this->badPlaces);
+            $this->badPlaces[] = $longer;
+        } elseif ($at + 1 < self::PLACES_KEPT) {
+            $this->badPlaces[] = new BadStretch($line, $count, $reason);
+        }
+    }
+
+    /**
+     * Column of the first number that cannot be kept, of those that are used; null when all can be.
+     *
+     * @param list<float> $row
+     */
+    private function beyond(array $row): ?int
+    {
+        if (!Cell::fits($row[$this->timeColumn] * $this->timeScale)) {
+            return $this->timeColumn;
+        }
+        foreach ($this->columns as $n => $column) {
+            [$scale, $offset] = $this->conversions[$n];
+            if (!Cell::fits($row[$column] * $scale + $offset)) {
+                return $column;
+            }
+        }
+
+        return null;
+    }
+
+    /**
+     * Whether all of them could be kept; if not, none was.
+     *
+     * @param list<list<float|int>> $rows
+     */
+    private function keep(array $rows): bool
+    {
+        if ([] === $rows) {
+            return true;
+        }
+        $packed = [];
+        foreach ([-1 => $this->timeColumn] + $this->columns as $n => $column) {
+            $values = array_column($rows, $column);
+            [$scale, $offset] = -1 === $n ? [$this->timeScale, 0.0] : $this->conversions[$n];
+            if (1.0 !== $scale || 0.0 !== $offset) {
+                foreach ($values as $i => $v) {
+                    $values[$i] = $v * $scale + $offset;
+                }
+            }
+            $packed[$n] = -1 === $n ? pack('e*', ...$values) : pack('g*', ...$values);
+            if (-1 === $n || Cell::mayNotFit($packed[$n])) {
+                if ([] === $values || !Cell::fits(max($values)) || !Cell::fits(min($values))) {
+                    return false;
+                }
+            }
+        }
+        foreach ($packed as $n => $bytes) {
+            (-1 === $n ? $this->times : $this->spools[$n])->append($bytes);
+        }
+
+        return true;
+    }
+}
