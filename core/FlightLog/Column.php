@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\FlightLog;
 
+use Ortholex\Core\Signal\Floats;
+
 /** Numbers of one kind, little-endian, in memory or spooled to a file that goes with the object. */
 final class Column
 {

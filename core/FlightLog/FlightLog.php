@@ -6,6 +6,7 @@ namespace Ortholex\Core\FlightLog;
 
 use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\FlightLog\Clock\Pieces;
+use Ortholex\Core\Signal\Floats;
 
 /** A flight log: a clock and traces on its grid, each a column of little-endian float32. */
 final readonly class FlightLog

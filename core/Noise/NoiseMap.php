@@ -34,11 +34,34 @@ final readonly class NoiseMap
      */
     public static function of(array $rate, array $throttle, float $rateHz): self
     {
-        return self::against($rate, ['throttle' => LevelBins::of($throttle, $rateHz)], $rateHz)['throttle'];
+        return self::against($rate, ['throttle' => self::bins($throttle, $rateHz)], $rateHz)['throttle'];
+    }
+
+    /**
+     * In which bin of a level each window lies: reckoned once for the maps of all axes.
+     *
+     * @param list<list<float>> $level gap-free runs, % of whatever is full
+     *
+     * @return list<list<int>> by run, window by window
+     */
+    public static function bins(array $level, float $rateHz): array
+    {
+        $n = self::window($rateHz);
+        $bins = [];
+        foreach ($level as $run) {
+            $of = [];
+            for ($at = 0, $last = \count($run) - $n; $at <= $last; $at += intdiv($n, 2)) {
+                $mean = array_sum(\array_slice($run, $at, $n)) / $n;
+                $of[] = (int) floor(max(0.0, min(99.999, $mean)) / self::BIN_PCT);
+            }
+            $bins[] = $of;
+        }
+
+        return $bins;
     }
 
     /** Samples of a window. */
-    public static function window(float $rateHz): int
+    private static function window(float $rateHz): int
     {
         return 2 ** max(5, (int) round(log(self::WINDOW_S * $rateHz, 2)));
     }
@@ -48,8 +71,8 @@ final readonly class NoiseMap
      *
      * @template K of string
      *
-     * @param list<list<float>>   $rate   gap-free runs, deg/s
-     * @param array<K, LevelBins> $levels of the same runs
+     * @param list<list<float>>         $rate   gap-free runs, deg/s
+     * @param array<K, list<list<int>>> $levels bins() of the same runs
      *
      * @return array<K, self>
      */
@@ -74,7 +97,7 @@ final readonly class NoiseMap
                     $re[$k] = $re[$k] * $re[$k] + $im[$k] * $im[$k];
                 }
                 foreach ($levels as $name => $level) {
-                    $bin = $level->bins[$r][$w];
+                    $bin = $level[$r][$w];
                     $sum = $sums[$name][$bin] ?? array_fill(0, $half + 1, 0.0);
                     for ($k = 0; $k <= $half; ++$k) {
                         $sum[$k] += $re[$k];

@@ -16,7 +16,6 @@ use Ortholex\Core\Lag\AxisLag;
 use Ortholex\Core\LogCheck\Adequacy;
 use Ortholex\Core\LogCheck\PlacesCheck;
 use Ortholex\Core\LogCheck\SignCheck;
-use Ortholex\Core\Noise\LevelBins;
 use Ortholex\Core\Noise\NoiseAgainst;
 use Ortholex\Core\Noise\NoiseMap;
 use Ortholex\Core\Noise\NotchTrack;
@@ -182,7 +181,7 @@ final readonly class FlightAnalysis
             ([] === $throttle ? [] : [NoiseAgainst::Throttle->value => $throttle]) +
             (null === $speed ? [] : [NoiseAgainst::Rpm->value => $speed->levelPct]);
         $notches = NotchTrack::against($log, $levels);
-        $bins = array_map(static fn (array $level): LevelBins => LevelBins::of($level, $log->clock->rateHz), $levels);
+        $bins = array_map(static fn (array $level): array => NoiseMap::bins($level, $log->clock->rateHz), $levels);
         [$fullRpm, $rotorHz] = [$speed?->fullRpm, $speed->meanHz ?? []];
         // Of a long log each is much.
         unset($throttle, $speed, $levels);

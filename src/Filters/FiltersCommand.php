@@ -58,7 +58,8 @@ final class FiltersCommand extends Command
             $chain = $this->chain($input, 'chain') ?? throw LogError::of('Say which filters, as in --chain filters.yaml.');
             $than = $this->chain($input, 'than');
             $path = $input->getArgument('log');
-            $log = LogOptions::read(\is_string($path) ? $path : '', $input, together: $this->together)->thinned(FlightAnalysis::MOST_SAMPLES);
+            $log = LogOptions::read(\is_string($path) ? $path : '', $input, together: $this->together);
+            $log = $log->thinned(FlightAnalysis::MOST_SAMPLES);
         } catch (LogError|SettingsFileError $e) {
             $said = $e instanceof LogError ? $this->words->ofProblem($e) : $e->getMessage();
 

@@ -7,6 +7,7 @@ namespace Ortholex\Core\FlightLog\Reading;
 use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\FlightLog\LogError;
 use Ortholex\Core\FlightLog\Traces;
+use Ortholex\Core\FlightLog\Units\UnitGuess;
 use Ortholex\Core\Signal\Statistics;
 
 /**

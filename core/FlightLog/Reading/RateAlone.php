@@ -6,6 +6,7 @@ namespace Ortholex\Core\FlightLog\Reading;
 
 use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\FlightLog\Traces;
+use Ortholex\Core\FlightLog\Units\UnitGuess;
 
 /** The unit of rates by themselves: the steps that they lie on, and what the outputs make of a craft. No setpoint is needed. */
 final readonly class RateAlone

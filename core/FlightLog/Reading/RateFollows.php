@@ -6,6 +6,7 @@ namespace Ortholex\Core\FlightLog\Reading;
 
 use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\FlightLog\Traces;
+use Ortholex\Core\FlightLog\Units\UnitGuess;
 
 /** How a rate stands over its setpoint, as the columns of a log are read: of a craft that flies they lie along the line of equals. */
 final readonly class RateFollows

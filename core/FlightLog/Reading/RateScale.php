@@ -6,6 +6,7 @@ namespace Ortholex\Core\FlightLog\Reading;
 
 use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\FlightLog\Traces;
+use Ortholex\Core\FlightLog\Units\UnitGuess;
 
 /**
  * What the units of rates and setpoints are, by what the craft did: a rate lies on the steps of its gyro, the outputs turn a craft only so

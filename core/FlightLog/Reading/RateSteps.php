@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\FlightLog\Reading;
 
+use Ortholex\Core\FlightLog\Units\UnitGuess;
+
 /**
  * The unit of a rate by the distance between its values. A gyro of ±2000, ±1000 or ±500 deg/s counts to 32,768 (or a round number of counts
  * per deg/s), and what is written of it lies on those steps in whatever unit it is written. Counts themselves are whole numbers, which

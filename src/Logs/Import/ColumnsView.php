@@ -8,8 +8,8 @@ use Ortholex\App\FlightLog\Log;
 use Ortholex\Core\FlightLog\Reading\ColumnGuess;
 use Ortholex\Core\FlightLog\Reading\LogPlan;
 use Ortholex\Core\FlightLog\Reading\RateFollows;
-use Ortholex\Core\FlightLog\Reading\UnitGuess;
 use Ortholex\Core\FlightLog\Traces;
+use Ortholex\Core\FlightLog\Units\UnitGuess;
 
 /** The columns of a foreign log, with what each is taken for. */
 final readonly class ColumnsView

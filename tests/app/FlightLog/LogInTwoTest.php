@@ -191,7 +191,8 @@ final class LogInTwoTest extends TestCase
         $lines = ['time_s,setpoint_roll_dps,rate_measured_roll_dps,rate_measured_pitch_dps,throttle_pct,output_front_right_pct,battery_v'];
         for ($i = 0; $i < self::ROWS; ++$i) {
             $set = 200 * sin($i / 90);
-            $lines[] = \sprintf('%.4F,%.3F,%.3F,%.3F,%.2F,%.2F,%.3F', $i / 1000, $set, $set - $i % 9, $i % 17 / 7, 40 + $i % 5, 50 - $i % 3, 15.1);
+            $row = [$i / 1000, $set, $set - $i % 9, $i % 17 / 7, 40 + $i % 5, 50 - $i % 3, 15.1];
+            $lines[] = vsprintf('%.4F,%.3F,%.3F,%.3F,%.2F,%.2F,%.3F', $row);
         }
 
         return $lines;

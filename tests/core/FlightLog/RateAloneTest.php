@@ -9,7 +9,7 @@ use Ortholex\Core\FlightLog\Reading\ColumnGuess;
 use Ortholex\Core\FlightLog\Reading\LogPlan;
 use Ortholex\Core\FlightLog\Reading\RateAuthority;
 use Ortholex\Core\FlightLog\Reading\RateSteps;
-use Ortholex\Core\FlightLog\Reading\UnitSource;
+use Ortholex\Core\FlightLog\Units\UnitSource;
 use Ortholex\Tests\core\Report\KnownFlight;
 use Ortholex\Tests\core\Truth\TruthCraft;
 use Ortholex\Tests\core\Truth\TruthFlight;

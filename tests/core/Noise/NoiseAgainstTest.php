@@ -7,7 +7,6 @@ namespace Ortholex\Tests\core\Noise;
 use Ortholex\Core\Craft\Axis;
 use Ortholex\Core\Fact\Stored;
 use Ortholex\Core\FlightLog\FlightLog;
-use Ortholex\Core\Noise\LevelBins;
 use Ortholex\Core\Noise\MapDifference;
 use Ortholex\Core\Noise\NoiseComparison;
 use Ortholex\Core\Noise\NoiseMap;
@@ -97,7 +96,7 @@ final class NoiseAgainstTest extends TestCase
         $x = array_map(static fn (): float => $g->gauss(), range(1, 20000));
         $up = array_map(static fn (int $i): float => $i / 200, range(0, 19999));
         $down = array_reverse($up);
-        $maps = NoiseMap::against([$x], ['up' => LevelBins::of([$up], 1000), 'down' => LevelBins::of([$down], 1000)], 1000);
+        $maps = NoiseMap::against([$x], ['up' => NoiseMap::bins([$up], 1000), 'down' => NoiseMap::bins([$down], 1000)], 1000);
         self::assertEquals(NoiseMap::of([$x], [$up], 1000), $maps['up']);
         self::assertEquals(NoiseMap::of([$x], [$down], 1000), $maps['down']);
         self::assertSame([], NoiseMap::against([$x], [], 1000));

@@ -2,9 +2,9 @@
 
 declare(strict_types=1);
 
-namespace Ortholex\Tests\core\FlightLog;
+namespace Ortholex\Tests\core\Signal;
 
-use Ortholex\Core\FlightLog\Floats;
+use Ortholex\Core\Signal\Floats;
 use Ortholex\Core\Signal\Statistics;
 use Ortholex\Tests\core\Lcg;
 use PHPUnit\Framework\Attributes\DataProvider;

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Ortholex\Core\FlightLog;
+namespace Ortholex\Core\Signal;
 
 /**
  * Little-endian floats to lists and back. A format that repeats itself makes a text key of each number; one that names some dozens by a

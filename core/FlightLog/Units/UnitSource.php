@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Ortholex\Core\FlightLog\Reading;
+namespace Ortholex\Core\FlightLog\Units;
 
 use Ortholex\Core\Fact\Code;
 
