@@ -26,13 +26,10 @@ final readonly class Fft
     private function __construct(public int $size)
     {
         $bits = (int) round(log($size, 2));
-        $reversed = [];
-        for ($i = 0; $i < $size; ++$i) {
-            $r = 0;
-            for ($b = 0; $b < $bits; ++$b) {
-                $r = ($r << 1) | (($i >> $b) & 1);
-            }
-            $reversed[] = $r;
+        // Each from that of half of it, which is known by then.
+        $reversed = [0];
+        for ($i = 1; $i < $size; ++$i) {
+            $reversed[] = ($reversed[$i >> 1] >> 1) | (($i & 1) << ($bits - 1));
         }
         $cos = $sin = [];
         for ($k = 0; $k < $size; ++$k) {

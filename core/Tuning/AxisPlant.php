@@ -11,6 +11,7 @@ use Ortholex\Core\FlightLog\Traces;
 use Ortholex\Core\Lag\Lag;
 use Ortholex\Core\Signal\Fft;
 use Ortholex\Core\Signal\HannWindow;
+use Ortholex\Core\Signal\RealFft;
 use Ortholex\Core\Signal\SignalError;
 use Ortholex\Core\Signal\Statistics;
 
@@ -84,7 +85,7 @@ final readonly class AxisPlant
         $factor = self::factor($rateHz);
         $fs = $rateHz / $factor;
         $n = Fft::sizeFor((int) ceil(self::WINDOW_S * $fs * 0.8));
-        $fft = Fft::ofSize($n);
+        [$fft, $alone] = [Fft::ofSize($n), RealFft::ofSize($n)];
         $window = HannWindow::ofSize($n)->weights;
         $first = max(1, (int) ceil((self::FROM_HZ * $n) / $fs));
         $last = min($n >> 1, (int) floor((self::TOP_HZ * $n) / $fs));
@@ -104,7 +105,7 @@ final readonly class AxisPlant
                     $c[$i] *= $w;
                 }
                 [$ar, $ai, $br, $bi] = $fft->twoReal($a, $b);
-                [$cr, $ci] = $fft->twoReal($c, $c);
+                [$cr, $ci] = $alone->forward($c);
                 for ($k = $first; $k <= $last; ++$k) {
                     $xx[$k] += $ar[$k] * $ar[$k] + $ai[$k] * $ai[$k];
                     $ur[$k] += $ar[$k] * $br[$k] + $ai[$k] * $bi[$k];
