@@ -9,6 +9,12 @@ use Ortholex\Core\Signal\Floats;
 /** Numbers of one kind, little-endian, in memory or spooled to a file that goes with the object. */
 final class Column
 {
+    /** Ten megabytes of numbers and some. */
+    private const MOST_HELD = 1_000_000;
+
+    /** @var list<float>|null all of them, where they are held */
+    private ?array $values = null;
+
     /** The process that opened the file: another one that shares it would move its place, and opens it anew. */
     private int $owner;
 
@@ -102,9 +108,25 @@ final class Column
         return $this->stream;
     }
 
+    /** The same for those who go through it again and again: unpacked once and held, where that is not too much. */
+    public function held(): self
+    {
+        if ($this->count > self::MOST_HELD) {
+            return $this;
+        }
+        $held = new self($this->bytes(), null, $this->count, $this->size);
+        $held->values = $this->values();
+
+        return $held;
+    }
+
     /** @return list<float> */
     public function values(int $first = 0, ?int $count = null): array
     {
+        if (null !== $this->values) {
+            return \array_slice($this->values, $first, max(0, $count ?? $this->count - $first));
+        }
+
         return $this->floats()->unpack($this->bytes($first, $count));
     }
 

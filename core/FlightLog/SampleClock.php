@@ -74,6 +74,7 @@ final readonly class SampleClock
      */
     public static function of(Column $times, array $leftOut = []): self
     {
+        $times = $times->held();
         $forward = ForwardRuns::of($times);
         $positive = self::steps($times, $forward->runs);
         if ([] === $positive) {

@@ -134,9 +134,8 @@ final readonly class Adequacy
             return [];
         }
         $counts = array_fill(0, 10, 0);
-        $throttle = $log->trace('throttle_pct');
-        for ($i = 0, $n = \count($throttle); $i < $n; $i += 10) {
-            ++$counts[max(0, min(9, (int) ($throttle[$i] / self::BIN_PCT)))];
+        foreach ($log->column('throttle_pct')->each(10) as $pct) {
+            ++$counts[max(0, min(9, (int) ($pct / self::BIN_PCT)))];
         }
 
         return array_map(static fn (int $c): float => round($c / max(1, array_sum($counts)), 4), array_values($counts));

@@ -101,7 +101,12 @@ final readonly class Floats
             return $this->unpack($bytes);
         }
         $between = $this->size * ($step - 1);
-        $format = $this->code.implode("/x$between/".$this->code, str_split($this->names));
+        $parts = [];
+        foreach (str_split($this->names) as $n => $name) {
+            // By its place: to skip so many bytes takes as long as to read them.
+            $parts[] = '@'.$n * $this->size * $step.'/'.$this->code.$name;
+        }
+        $format = implode('/', $parts);
         $stride = $this->size * $step * \strlen($this->names);
         $end = \strlen($bytes) - $stride;
         $values = [];

@@ -224,7 +224,8 @@ final readonly class LoopModel
         $cost = self::cost($p, $omega, $re, $im, $weight);
         $damp = 1e-2;
         for ($round = 0; $round < $rounds; ++$round) {
-            $a = array_fill(0, $free, array_fill(0, $free, 0.0));
+            // The lower half of a symmetric matrix, row after row.
+            $a = array_fill(0, intdiv($free * ($free + 1), 2), 0.0);
             $g = array_fill(0, $free, 0.0);
             foreach ($omega as $i => $w) {
                 [$mr, $mi] = self::at($p, $w);
@@ -232,10 +233,12 @@ final readonly class LoopModel
                 $ei = $im[$i] - $mi;
                 [$jr, $ji] = self::slopes($p, $w, $mr, $mi);
                 $k = $weight[$i];
-                for ($j = 0; $j < $free; ++$j) {
-                    $g[$j] += $k * ($jr[$j] * $er + $ji[$j] * $ei);
-                    for ($l = 0; $l <= $j; ++$l) {
-                        $a[$j][$l] += $k * ($jr[$j] * $jr[$l] + $ji[$j] * $ji[$l]);
+                for ($j = $q = 0; $j < $free; ++$j) {
+                    $kr = $k * $jr[$j];
+                    $ki = $k * $ji[$j];
+                    $g[$j] += $kr * $er + $ki * $ei;
+                    for ($l = 0; $l <= $j; ++$l, ++$q) {
+                        $a[$q] += $kr * $jr[$l] + $ki * $ji[$l];
                     }
                 }
             }
@@ -305,19 +308,20 @@ final readonly class LoopModel
     /**
      * Solves (A + damp·diag A)·x = g; A is symmetric, its lower half given.
      *
-     * @param array<int, array<int, float>> $a
-     * @param array<int, float>             $g
+     * @param array<int, float> $lower row after row
+     * @param array<int, float> $g
      *
      * @return array<int, float>
      */
-    private static function step(array $a, array $g, float $damp): array
+    private static function step(array $lower, array $g, float $damp): array
     {
-        $n = \count($g);
-        for ($i = 0; $i < $n; ++$i) {
-            for ($j = $i + 1; $j < $n; ++$j) {
-                $a[$i][$j] = $a[$j][$i];
+        $a = [];
+        for ($j = $q = 0, $n = \count($g); $j < $n; ++$j) {
+            for ($l = 0; $l < $j; ++$l, ++$q) {
+                $a[$j][$l] = $a[$l][$j] = $lower[$q];
             }
-            $a[$i][$i] += $damp * $a[$i][$i] + 1e-12;
+            $a[$j][$j] = $lower[$q] + $damp * $lower[$q] + 1e-12;
+            ++$q;
         }
 
         return LinearSystem::solvePositive($a, $g);

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\Step\Confidence;
 
+use Ortholex\Core\FlightLog\Column;
 use Ortholex\Core\FlightLog\FlightLog;
 use Ortholex\Core\FlightLog\OutputTop;
 use Ortholex\Core\FlightLog\Segment;
@@ -41,22 +42,30 @@ final readonly class OutputEnds
     public static function of(FlightLog $log): ?self
     {
         $every = max(1, (int) round($log->clock->rateHz / self::LOOKED_AT_HZ));
-        $least = $most = [];
-        $floor = 100.0;
-        foreach ($log->places() as $place) {
-            foreach ($log->clock->segments as $s => $segment) {
-                foreach ($log->column("output_{$place}_pct")->each($every, $segment->first, $segment->count) as $k => $v) {
-                    $least[$s][$k] = min($least[$s][$k] ?? $v, $v);
-                    $most[$s][$k] = max($most[$s][$k] ?? $v, $v);
-                    $floor = min($floor, $v);
-                }
-            }
-        }
-        if ([] === $least) {
+        $columns = array_map(static fn (string $place): Column => $log->column("output_{$place}_pct"), $log->places());
+        if ([] === $columns) {
             return null;
         }
+        $least = $most = [];
+        $floor = 100.0;
+        foreach ($log->clock->segments as $segment) {
+            $lows = $highs = $columns[0]->each($every, $segment->first, $segment->count);
+            foreach (\array_slice($columns, 1) as $column) {
+                foreach ($column->each($every, $segment->first, $segment->count) as $k => $v) {
+                    if ($v < $lows[$k]) {
+                        $lows[$k] = $v;
+                    }
+                    if ($v > $highs[$k]) {
+                        $highs[$k] = $v;
+                    }
+                }
+            }
+            $floor = [] === $lows ? $floor : min($floor, min($lows));
+            $least[] = $lows;
+            $most[] = $highs;
+        }
         $floor = $floor > self::HIGHEST_FLOOR_PCT ? -\INF : $floor + self::FLOOR_PCT;
-        $end = self::FULL * OutputTop::of(array_map(array_values(...), array_values($most)));
+        $end = self::FULL * OutputTop::of($most);
         $held = [];
         $full = $looked = 0;
         foreach ($least as $s => $lows) {

@@ -49,6 +49,29 @@ final class SideBySideTest extends TestCase
         ]);
     }
 
+    public function testWhereThePartHereFailsTheOthersEnd(): void
+    {
+        $path = (string) tempnam(sys_get_temp_dir(), 'goes-on');
+        try {
+            (new SideBySide())->all([
+                'late' => static function () use ($path): array {
+                    usleep(400_000);
+                    file_put_contents($path, 'went on');
+
+                    return [1];
+                },
+                'here' => static fn (): array => throw new \RuntimeException('stopped here'),
+            ]);
+            self::fail('It was to fail.');
+        } catch (\RuntimeException $e) {
+            self::assertSame('stopped here', $e->getMessage());
+        }
+        usleep(700_000);
+        $left = file_get_contents($path);
+        unlink($path);
+        self::assertSame('', $left);
+    }
+
     public function testALogReadFromDiskIsAnalysedAlike(): void
     {
         $path = tempnam(sys_get_temp_dir(), 'both').'.csv';

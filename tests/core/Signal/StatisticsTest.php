@@ -33,6 +33,37 @@ final class StatisticsTest extends TestCase
         yield 'with equals' => [[2.0, 2.0, 2.0, 10.0], 0.5, 2.0];
     }
 
+    /** @return iterable<string, array{\Closure(int): float}> how a long list runs */
+    public static function runs(): iterable
+    {
+        $dice = new Lcg(73);
+        yield 'at random' => [static fn (int $i): float => (float) $dice->whole(-1_000_000, 1_000_000) / 64];
+        yield 'a few values, often' => [static fn (int $i): float => (float) $dice->whole(0, 3)];
+        yield 'one value' => [static fn (int $i): float => 7.5];
+        yield 'rising' => [static fn (int $i): float => (float) $i];
+        yield 'falling' => [static fn (int $i): float => -1.5 * $i];
+        yield 'up and down again' => [static fn (int $i): float => (float) min($i, 1500 - $i)];
+        yield 'in teeth' => [static fn (int $i): float => (float) ($i % 17)];
+        yield 'a few far out' => [static fn (int $i): float => 0 === $i % 97 ? \INF : (float) -$i];
+    }
+
+    /** @param \Closure(int): float $run */
+    #[DataProvider('runs')]
+    public function testOfLongListsTheyAreThoseOfTheSortedOne(\Closure $run): void
+    {
+        foreach ([199, 200, 201, 512, 1500] as $count) {
+            $values = array_map($run, range(0, $count - 1));
+            $sorted = $values;
+            sort($sorted);
+            foreach ([0.0, 0.01, 0.25, 0.5, 0.8, 0.9, 0.999, 1.0] as $share) {
+                $is = Statistics::quantileOfSorted($sorted, $share);
+                if (!is_nan($is)) {
+                    self::assertSame($is, Statistics::quantile($values, $share), "$share of $count");
+                }
+            }
+        }
+    }
+
     /** @param list<float> $values */
     #[DataProvider('quantiles')]
     public function testQuantilesAreAsElsewhere(array $values, float $share, float $is): void
