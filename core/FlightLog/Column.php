@@ -9,6 +9,9 @@ use Ortholex\Core\Signal\Floats;
 /** Numbers of one kind, little-endian, in memory or spooled to a file that goes with the object. */
 final class Column
 {
+    /** Samples taken from the file at once by who keeps only a part of them: a flight may be an hour long. */
+    private const PIECE = 65_536;
+
     /** Ten megabytes of numbers and some. */
     private const MOST_HELD = 1_000_000;
 
@@ -69,6 +72,14 @@ final class Column
         }
         $this->bytes = '';
         $this->count = 0;
+    }
+
+    /** What another one holds is put behind, piece by piece. */
+    public function follow(self $later): void
+    {
+        foreach ($later->pieces(1, 0, null) as $bytes) {
+            $this->append($bytes);
+        }
     }
 
     /** So many stand in its file by now: another process, which shares it, appended them. */
@@ -137,15 +148,36 @@ final class Column
      */
     public function decimated(int $factor, int $first = 0, ?int $count = null): array
     {
-        $bytes = $this->bytes($first, $count);
+        if ($factor <= 1) {
+            return $this->values($first, $count);
+        }
+        $values = [];
+        foreach ($this->pieces($factor, $first, $count) as $bytes) {
+            array_push($values, ...$this->floats()->means($bytes, $factor));
+        }
 
-        return $factor > 1 ? $this->floats()->means($bytes, $factor) : $this->floats()->unpack($bytes);
+        return $values;
     }
 
     /** @return list<float> the first and each so many further on */
     public function each(int $step, int $first = 0, ?int $count = null): array
     {
-        return $this->floats()->each($this->bytes($first, $count), $step);
+        $values = [];
+        foreach ($this->pieces($step, $first, $count) as $bytes) {
+            array_push($values, ...$this->floats()->each($bytes, $step));
+        }
+
+        return $values;
+    }
+
+    /** @return \Generator<string> bytes of stretches of so many times a number, not too long, but for the last */
+    private function pieces(int $times, int $first, ?int $count): \Generator
+    {
+        $length = max(1, $times) * max(1, intdiv(self::PIECE, max(1, $times)));
+        $end = $first + max(0, min($count ?? $this->count, $this->count - $first));
+        for ($from = $first; $from < $end; $from += $length) {
+            yield $this->bytes($from, min($length, $end - $from));
+        }
     }
 
     private function floats(): Floats

@@ -186,7 +186,7 @@ final class Rows
     public function follow(self $later): void
     {
         foreach ([$this->times, ...$this->spools] as $n => $column) {
-            $column->append([$later->times, ...$later->spools][$n]->bytes());
+            $column->follow([$later->times, ...$later->spools][$n]);
         }
         foreach ($later->leftOutBefore as $row => $count) {
             $this->leftOutBefore[$this->good + $row] = ($this->leftOutBefore[$this->good + $row] ?? 0) + $count;
