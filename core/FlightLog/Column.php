@@ -12,8 +12,8 @@ final class Column
     /** Samples taken from the file at once by who keeps only a part of them: a flight may be an hour long. */
     private const PIECE = 65_536;
 
-    /** Ten megabytes of numbers and some. */
-    private const MOST_HELD = 1_000_000;
+    /** Four megabytes: memory is not to grow with the log. */
+    private const MOST_HELD = 250_000;
 
     /** @var list<float>|null all of them, where they are held */
     private ?array $values = null;
