@@ -162,6 +162,9 @@ final class Column
     /** @return list<float> the first and each so many further on */
     public function each(int $step, int $first = 0, ?int $count = null): array
     {
+        if ($step <= 1) {
+            return $this->values($first, $count);
+        }
         $values = [];
         foreach ($this->pieces($step, $first, $count) as $bytes) {
             array_push($values, ...$this->floats()->each($bytes, $step));
@@ -173,7 +176,7 @@ final class Column
     /** @return \Generator<string> bytes of stretches of so many times a number, not too long, but for the last */
     private function pieces(int $times, int $first, ?int $count): \Generator
     {
-        $length = max(1, $times) * max(1, intdiv(self::PIECE, max(1, $times)));
+        $length = $times * max(1, intdiv(self::PIECE, $times));
         $end = $first + max(0, min($count ?? $this->count, $this->count - $first));
         for ($from = $first; $from < $end; $from += $length) {
             yield $this->bytes($from, min($length, $end - $from));

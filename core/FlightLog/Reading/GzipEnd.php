@@ -7,7 +7,9 @@ namespace Ortholex\Core\FlightLog\Reading;
 /** Whether a gzip file is whole: a copy that broke off unpacks without a word to the last of what is there (RFC 1952). */
 final class GzipEnd
 {
-    private const MAGIC = "\x1f\x8b";
+    /** What a gzip file begins with. */
+    public const MAGIC = "\x1f\x8b";
+
     private const BLOCK_BYTES = 4096;
 
     /**

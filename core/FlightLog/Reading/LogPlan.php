@@ -206,6 +206,19 @@ final readonly class LogPlan
         return array_values(array_filter(array_column($own, 'trace')));
     }
 
+    /** @return array<string, ColumnGuess> by trace, but for the time: what is read */
+    public function kept(): array
+    {
+        $kept = [];
+        foreach ($this->guesses as $guess) {
+            if (null !== $guess->trace && Traces::TIME !== $guess->trace) {
+                $kept[$guess->trace] = $guess;
+            }
+        }
+
+        return $kept;
+    }
+
     public function timeColumn(): ?int
     {
         foreach ($this->guesses as $guess) {

@@ -31,8 +31,6 @@ final readonly class LogReader
     /** A shorter file is read in one go: it takes a tenth of a second or two. */
     private const LEAST_IN_TWO = 2_097_152;
 
-    private const GZIP = "\x1f\x8b";
-
     private function __construct(private string $path, private int $mostBytes, private LogPlan $plan)
     {
     }
@@ -89,12 +87,7 @@ final readonly class LogReader
     /** @return list<string> those that are kept, as Rows has its columns */
     private function traces(): array
     {
-        $names = [];
-        foreach ($this->plan->guesses as $guess) {
-            if (null !== $guess->trace && Traces::TIME !== $guess->trace) {
-                $names[] = $guess->trace;
-            }
-        }
+        $names = array_keys($this->plan->kept());
         $dialect = $this->plan->dialect;
         if ([] === $names) {
             throw LogError::noKnownTrace($dialect->headerLine);
@@ -117,7 +110,7 @@ final readonly class LogReader
             return null;
         }
         try {
-            if (self::GZIP === fread($stream, 2)) {
+            if (GzipEnd::MAGIC === fread($stream, 2)) {
                 return null;
             }
             $from = intdiv($size, 2);

@@ -64,19 +64,23 @@ final class Rows
         $this->timeScale = $plan->units[Traces::TIME]->scale;
         $this->width = \count($plan->dialect->header);
         $this->times = Column::spool(8);
-        foreach ($plan->guesses as $guess) {
-            if (null !== $guess->trace && Traces::TIME !== $guess->trace) {
-                $this->columns[] = $guess->column;
-                $this->conversions[] = [$plan->units[$guess->trace]->scale, $plan->units[$guess->trace]->offset];
-                $this->spools[] = Column::spool(4);
-            }
+        foreach ($plan->kept() as $trace => $guess) {
+            $this->columns[] = $guess->column;
+            $this->conversions[] = [$plan->units[$trace]->scale, $plan->units[$trace]->offset];
+            $this->spools[] = Column::spool(4);
         }
     }
 
-    /** @return list<Column> one value per row, in the order of the plan's traces */
-    public function columns(): array
+    /**
+     * Given away one by one, so that what becomes of them needs the room of one of them more, and not of all.
+     *
+     * @return \Generator<int, Column> one value per row, in the order of the plan's traces
+     */
+    public function columns(): \Generator
     {
-        return $this->spools;
+        while ([] !== $this->spools) {
+            yield array_shift($this->spools);
+        }
     }
 
     /** @return array<int, int> readable row => how many unreadable ones stood right before it */
@@ -186,7 +190,10 @@ final class Rows
     public function follow(self $later): void
     {
         foreach ([$this->times, ...$this->spools] as $n => $column) {
-            $column->follow([$later->times, ...$later->spools][$n]);
+            $one = [$later->times, ...$later->spools][$n];
+            $column->follow($one);
+            // Its room is given back before the next takes some.
+            $one->clear();
         }
         foreach ($later->leftOutBefore as $row => $count) {
             $this->leftOutBefore[$this->good + $row] = ($this->leftOutBefore[$this->good + $row] ?? 0) + $count;
