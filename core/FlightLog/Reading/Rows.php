@@ -15,7 +15,7 @@ use Ortholex\Core\FlightLog\Traces;
 /**
  * Rows of a CSV, block by block, on their way into columns.
  *
- * A block of well-formed lines is parsed in one go; a block with anything odd in it is read line by line, so that one torn row costs its
+ * A piece of well-formed lines is parsed in one go; a piece with anything odd in it is read line by line, so that one torn row costs its
  * neighbours nothing. Rows that cannot be read are counted, located and left out. Columns are spooled, so that memory does not grow with
  * the file.
  *
@@ -23,8 +23,14 @@ use Ortholex\Core\FlightLog\Traces;
  */
 final class Rows
 {
-    /** Without any of these, lines are figures and nothing else. */
-    private const NOT_OF_NUMBERS = "~[^0-9.eE+,\n \t-]~";
+    /** What a float is made of as it stands, with blanks around it. Nothing in it is tried twice. */
+    private const FIGURE = '[ \t]*+([+-]?+(?:[0-9]++(?:\.[0-9]*+)?+|\.[0-9]++)(?:[eE][+-]?+[0-9]++)?+)[ \t]*+';
+
+    /** Used columns of a table whose rows are told by a pattern: it grows with them, and may not grow without end. */
+    private const MOST_CAUGHT = 150;
+
+    /** Bytes parsed at once: few enough that their cells are still at hand when they become columns, and lines enough to be worth it. */
+    private const PIECE_BYTES = 65_536;
 
     private const PLACES_KEPT = 100;
 
@@ -33,6 +39,12 @@ final class Rows
 
     /** @var list<array{float, float}> scale and offset of each kept trace */
     private array $conversions = [];
+
+    /** A row whose used cells are figures; each of them is caught. Null where too many are used. */
+    private readonly ?string $pattern;
+
+    /** @var array<int, int> which of what is caught stands in a CSV column */
+    private readonly array $caught;
 
     private readonly int $width;
     private readonly int $timeColumn;
@@ -43,6 +55,9 @@ final class Rows
 
     /** @var list<Column> per kept trace */
     private array $spools = [];
+
+    /** @var array<int, string> packed, not yet spooled; -1 is time */
+    private array $waiting = [];
 
     private int $good = 0;
 
@@ -69,6 +84,11 @@ final class Rows
             $this->conversions[] = [$plan->units[$trace]->scale, $plan->units[$trace]->offset];
             $this->spools[] = Column::spool(4);
         }
+        $used = array_unique([$timeColumn, ...$this->columns]);
+        sort($used);
+        $this->caught = array_map(static fn (int $place): int => $place + 1, array_flip($used));
+        $cells = array_replace(array_fill(0, $this->width, '[^,\n]*+'), array_fill_keys($used, self::FIGURE));
+        $this->pattern = \count($used) > self::MOST_CAUGHT ? null : '~^(?!#)'.implode(',', $cells).'$~m';
     }
 
     /**
@@ -111,21 +131,38 @@ final class Rows
         if ('' === $data) {
             return;
         }
-        // Nothing but figures, or each cell is looked at: a word, a list or a map may be sound JSON, and is no number.
-        if (0 === preg_match(self::NOT_OF_NUMBERS, $data)) {
-            /** @var list<list<float|int>>|null $rows */
-            $rows = json_decode('[['.str_replace("\n", '],[', $data).']]', false, 3);
-            $widths = null === $rows ? [] : array_unique(array_map('count', $rows));
-            if (null !== $rows && 1 === \count($widths) && $this->width === reset($widths) && $this->keep($rows)) {
-                $this->line += \count($rows);
-                $this->good += \count($rows);
-
-                return;
+        $end = \strlen($data);
+        for ($at = 0; $at < $end; $at += \strlen($piece) + 1) {
+            $until = $at + self::PIECE_BYTES < $end ? strpos($data, "\n", $at + self::PIECE_BYTES) : false;
+            $piece = substr($data, $at, (false === $until ? $end : $until) - $at);
+            if (!$this->takeFigures($piece)) {
+                // Looked at cell by cell, each of them can be kept.
+                $kept = $this->keep($this->lineByLine($piece, $last && false === $until));
+                \assert($kept);
             }
         }
-        // Looked at cell by cell, each of them can be kept.
-        $kept = $this->keep($this->lineByLine($data, $last));
-        \assert($kept);
+        foreach ([-1 => $this->times] + $this->spools as $n => $column) {
+            $column->append($this->waiting[$n] ?? '');
+        }
+        $this->waiting = [];
+    }
+
+    /** Whether each of the lines is a row of figures that can be kept; if not, nothing was taken. */
+    private function takeFigures(string $piece): bool
+    {
+        $lines = substr_count($piece, "\n") + 1;
+        if (null === $this->pattern || $lines !== preg_match_all($this->pattern, $piece, $caught)) {
+            return false;
+        }
+        /** @var array<int, list<numeric-string>> $columns */
+        $columns = array_map(static fn (int $place): array => $caught[$place], $this->caught);
+        if (!$this->keep($columns)) {
+            return false;
+        }
+        $this->line += $lines;
+        $this->good += $lines;
+
+        return true;
     }
 
     public function leaveOut(Fact $reason): void
@@ -207,7 +244,7 @@ final class Rows
         $later->clear();
     }
 
-    /** @return list<list<float>> */
+    /** @return array<int, list<float>> by CSV column */
     private function lineByLine(string $data, bool $last): array
     {
         $rows = [];
@@ -247,7 +284,9 @@ final class Rows
             ++$this->good;
         }
 
-        return $rows;
+        $used = array_keys($this->caught);
+
+        return array_combine($used, array_map(static fn (int $column): array => array_column($rows, $column), $used));
     }
 
     private function isBad(Fact $reason): void
@@ -292,31 +331,32 @@ final class Rows
     /**
      * Whether all of them could be kept; if not, none was.
      *
-     * @param list<list<float|int>> $rows
+     * @param array<int, list<float>|list<numeric-string>> $columns by CSV column
      */
-    private function keep(array $rows): bool
+    private function keep(array $columns): bool
     {
-        if ([] === $rows) {
+        if ([] === $columns[$this->timeColumn]) {
             return true;
         }
         $packed = [];
         foreach ([-1 => $this->timeColumn] + $this->columns as $n => $column) {
-            $values = array_column($rows, $column);
+            $values = $columns[$column];
             [$scale, $offset] = -1 === $n ? [$this->timeScale, 0.0] : $this->conversions[$n];
             if (1.0 !== $scale || 0.0 !== $offset) {
                 foreach ($values as $i => $v) {
-                    $values[$i] = $v * $scale + $offset;
+                    $values[$i] = (float) $v * $scale + $offset;
                 }
             }
             $packed[$n] = -1 === $n ? pack('e*', ...$values) : pack('g*', ...$values);
             if (-1 === $n || Cell::mayNotFit($packed[$n])) {
+                $values = array_map(floatval(...), $values);
                 if ([] === $values || !Cell::fits(max($values)) || !Cell::fits(min($values))) {
                     return false;
                 }
             }
         }
         foreach ($packed as $n => $bytes) {
-            (-1 === $n ? $this->times : $this->spools[$n])->append($bytes);
+            $this->waiting[$n] = ($this->waiting[$n] ?? '').$bytes;
         }
 
         return true;
