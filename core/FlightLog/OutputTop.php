@@ -23,6 +23,9 @@ final readonly class OutputTop
     private const BENEATH_PCT = 4.0;
     private const LEAST_SAMPLES = 20;
 
+    /** Every so manieth is looked at first. */
+    private const EVERY = 4;
+
     /** So many are unpacked at once. */
     private const PIECE = 65_536;
 
@@ -39,6 +42,14 @@ final readonly class OutputTop
 
     public static function ofLog(FlightLog $log): float
     {
+        // Where a part of them reaches the whole range, all do.
+        foreach ($log->places() as $place) {
+            $some = $log->column("output_{$place}_pct")->each(self::EVERY);
+            if ([] !== $some && max($some) >= self::NEARLY_WHOLE_PCT) {
+                return self::WHOLE_PCT;
+            }
+        }
+
         return self::in(static fn (): iterable => self::pieces($log));
     }
 

@@ -143,17 +143,20 @@ final readonly class MotorLosses
         $candidates = $impossible = [];
         foreach ($all as $k => $one) {
             $worth = array_map($doubt->worth(...), $one->washed);
-            // With its speed as evidence; and, with more asked, without, as a prop can fail on a motor that turns as it should.
-            foreach (null === $speeds[$k] ? [[null, 1.0]] : [[$speeds[$k], 1.0], [null, self::WITHOUT_SPEED]] as [$speed, $needed]) {
+            $well = self::well($one, $usual[$k]);
+            foreach (array_keys($one->thrust) as $m) {
+                $pushes = self::pushes($one, $m);
                 foreach (self::SHARES as $share) {
-                    foreach (array_keys($one->thrust) as $m) {
-                        $row = self::evidence($one, $usual[$k], $doubt, $speed, $m, $share, 1.0);
+                    $gone = self::ratios($one, $usual[$k], $well, $doubt, $m, $share, 1.0);
+                    $more = self::ratios($one, $usual[$k], $well, $doubt, $m, $share, -1.0);
+                    // With its speed as evidence; and, with more asked, without, as a prop can fail on a motor that turns as it should.
+                    foreach (null === $speeds[$k] ? [[null, 1.0]] : [[$speeds[$k], 1.0], [null, self::WITHOUT_SPEED]] as [$speed, $needed]) {
+                        $row = self::evidence($gone, $pushes, $speed, $m, $share, 1.0);
                         foreach (self::peaks($row, $worth) as [$from, $to, $score]) {
                             $early = \array_slice($row, $from, 1 + $one->blocks->blocks(self::PURE_S));
                             $candidates[] = new LossCandidate($k, $m, $share, $from, $to, $score / $needed, $early, $speed);
                         }
-                        $turned = self::evidence($one, $usual[$k], $doubt, $speed, $m, $share, -1.0);
-                        foreach (self::peaks($turned, $worth) as [$from, $to, $score]) {
+                        foreach (self::peaks(self::evidence($more, $pushes, $speed, $m, $share, -1.0), $worth) as [$from, $to, $score]) {
                             $impossible[] = [$k, $from, $to, $score / $needed];
                         }
                     }
@@ -201,27 +204,52 @@ final readonly class MotorLosses
             && ($run > $c->run || ($run === $c->run && $from > $c->from));
     }
 
+    /** @return list<bool> by block: while it takes off, the lags are not known; and a motor that is let go, as at landing, has nothing to lose */
+    private static function pushes(Unexplained $one, int $m): array
+    {
+        $off = $one->blocks->blocks(self::TAKE_OFF_S);
+        $least = self::LEAST_THRUST * ([] === $one->thrust[$m] ? 0.0 : Statistics::median($one->thrust[$m]));
+        $pushes = [];
+        foreach ($one->thrust[$m] as $b => $thrust) {
+            $pushes[] = $b >= $off && $thrust >= $least;
+        }
+
+        return $pushes;
+    }
+
     /**
-     * @param list<list<float>> $usual by axis and block
+     * @param list<float> $ratios of the motion
+     * @param list<bool>  $pushes whether the motor has anything to lose
      *
      * @return list<float> of the motion, and of the speed where it is asked
      */
-    private static function evidence(
-        Unexplained $one,
-        array $usual,
-        Doubt $doubt,
-        ?SpeedEvidence $speed,
-        int $m,
-        float $share,
-        float $sign,
-    ): array {
-        $row = self::ratios($one, $usual, $doubt, $m, $share, $sign);
-        $off = $one->blocks->blocks(self::TAKE_OFF_S);
-        $least = self::LEAST_THRUST * ([] === $one->thrust[$m] ? 0.0 : Statistics::median($one->thrust[$m]));
+    private static function evidence(array $ratios, array $pushes, ?SpeedEvidence $speed, int $m, float $share, float $sign): array
+    {
         $out = [];
-        foreach ($row as $b => $v) {
-            // While it takes off, the lags are not known; and a motor that is let go, as at landing, has nothing to lose.
-            $out[] = $b < $off || $one->thrust[$m][$b] < $least ? 0.0 : $v + ($speed?->ratio($m, $b, $share, $sign) ?? 0.0);
+        foreach ($ratios as $b => $v) {
+            $out[] = !$pushes[$b] ? 0.0 : (null === $speed ? $v : $v + $speed->ratio($m, $b, $share, $sign));
+        }
+
+        return $out;
+    }
+
+    /**
+     * How far the motion is off if all is well, squared, in the measure of what is usual.
+     *
+     * @param list<list<float>> $usual by axis and block
+     *
+     * @return array<int, float> by block
+     */
+    private static function well(Unexplained $one, array $usual, int $from = 0, int $to = \PHP_INT_MAX): array
+    {
+        $out = [];
+        for ($b = $from, $end = min($to, $one->blocks->count() - 1); $b <= $end; ++$b) {
+            $sum = 0.0;
+            for ($a = 0; $a < 3; ++$a) {
+                $z = $one->off[$a][$b] / $usual[$a][$b];
+                $sum += (2 === $a ? self::YAW : 1.0) * $z * $z;
+            }
+            $out[$b] = $sum;
         }
 
         return $out;
@@ -231,6 +259,7 @@ final readonly class MotorLosses
      * Log-likelihood ratio, block by block, of a motor giving this share of its thrust; or, turned about, of it giving as much more.
      *
      * @param list<list<float>> $usual by axis and block
+     * @param array<int, float> $well  by block
      * @param float             $sign  1, or −1 for turned about
      *
      * @return list<float>
@@ -238,6 +267,7 @@ final readonly class MotorLosses
     private static function ratios(
         Unexplained $one,
         array $usual,
+        array $well,
         Doubt $doubt,
         int $motor,
         float $share,
@@ -252,17 +282,13 @@ final readonly class MotorLosses
         $pushes = $one->thrust[$motor];
         $effect = array_column($one->model->effectiveness, $motor);
         for ($b = $from, $end = min($to, \count($pushes) - 1); $b <= $end; ++$b) {
-            $well = $bad = 0.0;
+            $bad = 0.0;
             $gone = $sign * $lost * $pushes[$b];
             for ($a = 0; $a < 3; ++$a) {
-                $spread = $usual[$a][$b];
-                $z = $off[$a][$b] / $spread;
-                $left = ($off[$a][$b] + $gone * $effect[$a]) / $spread;
-                $count = 2 === $a ? self::YAW : 1.0;
-                $well += $count * $z * $z;
-                $bad += $count * $left * $left;
+                $left = ($off[$a][$b] + $gone * $effect[$a]) / $usual[$a][$b];
+                $bad += (2 === $a ? self::YAW : 1.0) * $left * $left;
             }
-            $told = (self::FREEDOM + 3) / 2 * log((1 + $well / self::FREEDOM) / (1 + $bad / self::FREEDOM));
+            $told = (self::FREEDOM + 3) / 2 * log((1 + $well[$b] / self::FREEDOM) / (1 + $bad / self::FREEDOM));
             $out[] = ($washed[$b] ? $worthWashed : $worth) * $told;
         }
 
@@ -329,10 +355,11 @@ final readonly class MotorLosses
             return null;
         }
         $scores = [];
+        $well = self::well($one, $usual, $from, $early);
         foreach (array_keys($one->thrust) as $other) {
             $best = -\INF;
             foreach (self::FINE_SHARES as $s) {
-                $sum = array_sum(self::ratios($one, $usual, $doubt, $other, $s, 1.0, $from, $early));
+                $sum = array_sum(self::ratios($one, $usual, $well, $doubt, $other, $s, 1.0, $from, $early));
                 for ($b = $from; null !== $c->speed && $b <= $early; ++$b) {
                     $sum += $c->speed->ratio($other, $b, $s);
                 }

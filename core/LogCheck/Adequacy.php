@@ -20,6 +20,9 @@ final readonly class Adequacy
 
     private const BIN_PCT = 10;
 
+    /** So many samples a second say how far an axis was moved. */
+    private const LOOKED_AT_HZ = 500.0;
+
     /** A step response needs this much flight, and an axis this much motion, deg/s RMS. */
     private const LEAST_S = 12.0;
 
@@ -56,10 +59,11 @@ final readonly class Adequacy
     {
         $some ??= $log;
         $share = self::throttleShare($some);
+        $every = max(1, (int) round($log->clock->rateHz / self::LOOKED_AT_HZ));
         $motion = [];
         foreach (Axis::cases() as $axis) {
             $set = Traces::setpoint($axis);
-            $motion[$axis->value] = $log->has($set) ? round(Statistics::deviation($some->trace($set)), 1) : 0.0;
+            $motion[$axis->value] = $log->has($set) ? round(Statistics::deviation($some->column($set)->each($every)), 1) : 0.0;
         }
         $moved = array_keys(array_filter($motion, static fn (float $dps): bool => $dps >= self::MOVED_DPS));
         $duration = $log->clock->durationS();

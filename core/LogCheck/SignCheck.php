@@ -12,6 +12,7 @@ use Ortholex\Core\FlightLog\FlightLog;
 use Ortholex\Core\FlightLog\Traces;
 use Ortholex\Core\Incident\Motion\CraftModel;
 use Ortholex\Core\Incident\Motion\Motion;
+use Ortholex\Core\Signal\Statistics;
 
 /**
  * Whether a log counts its axes as we do: rotation must follow its command, and what the motors do to the rotation
@@ -23,6 +24,11 @@ final readonly class SignCheck
     private const FOLLOWS = 0.5;
     private const LEAST_DPS = 10.0;
     private const POINTS = 0.6;
+
+    /** So many samples a second are looked at, and averaged to so many. */
+    private const LOOKED_AT_HZ = 500.0;
+
+    private const RATE_HZ = 100.0;
 
     /**
      * @param float|null   $follows how rotation correlates with its command, −1 to 1; null when nothing moved
@@ -81,9 +87,10 @@ final readonly class SignCheck
 
     private static function correlation(FlightLog $log, string $set, string $rate): ?float
     {
-        $factor = max(1, (int) ($log->clock->rateHz / 100));
-        $x = $log->column($set)->decimated($factor);
-        $y = $log->column($rate)->decimated($factor);
+        $every = max(1, (int) ($log->clock->rateHz / self::LOOKED_AT_HZ));
+        $factor = max(1, (int) ($log->clock->rateHz / $every / self::RATE_HZ));
+        $x = Statistics::decimated($log->column($set)->each($every), $factor);
+        $y = Statistics::decimated($log->column($rate)->each($every), $factor);
         $xy = $xx = $yy = 0.0;
         foreach ($x as $i => $v) {
             $xy += $v * $y[$i];

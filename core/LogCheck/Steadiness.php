@@ -29,9 +29,11 @@ final readonly class Steadiness
     private const LEAST_SHARE = 0.1;
 
     /**
+     * @param list<list<float>>|null $rate as flown, by run, where it is unpacked already
+     *
      * @return float|null spread of D's gain over the flight, (90th − 10th percentile) / median; null when the log does not tell
      */
-    public static function ofD(FlightLog $log, Axis $axis): ?float
+    public static function ofD(FlightLog $log, Axis $axis, ?array $rate = null): ?float
     {
         $rateName = $log->rateAsFlown($axis);
         if (!$log->has(Traces::term('d', $axis)) || null === $rateName) {
@@ -39,7 +41,9 @@ final readonly class Steadiness
         }
         $factor = max(1, (int) round($log->clock->rateHz / self::RATE_HZ));
         $pairs = [];
-        $rates = $log->decimatedRuns($rateName, $factor);
+        $rates = null === $rate
+            ? $log->decimatedRuns($rateName, $factor)
+            : array_map(static fn (array $run): array => Statistics::decimated($run, $factor), $rate);
         foreach ($log->decimatedRuns(Traces::term('d', $axis), $factor) as $r => $run) {
             $pairs[] = [$run, $rates[$r]];
         }

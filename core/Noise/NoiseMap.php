@@ -19,6 +19,9 @@ final readonly class NoiseMap
     public const LEAST_WINDOWS = 3;
     private const WINDOW_S = 0.25;
 
+    /** A level is told at least so often, Hz. */
+    private const LEVEL_HZ = 100.0;
+
     /**
      * @param float                   $stepHz   between two frequencies
      * @param array<int, list<float>> $density  (deg/s)²/Hz by bin of the level, of bins that have data
@@ -40,13 +43,15 @@ final readonly class NoiseMap
     /**
      * In which bin of a level each window lies: reckoned once for the maps of all axes.
      *
-     * @param list<list<float>> $level gap-free runs, % of whatever is full
+     * @param list<list<float>> $level  gap-free runs, % of whatever is full
+     * @param float             $rateHz of what the map is of
+     * @param int               $factor samples of that which one of the level stands for, a power of two; levelFactor() at most
      *
      * @return list<list<int>> by run, window by window
      */
-    public static function bins(array $level, float $rateHz): array
+    public static function bins(array $level, float $rateHz, int $factor = 1): array
     {
-        $n = self::window($rateHz);
+        $n = max(2, intdiv(self::window($rateHz), $factor));
         $bins = [];
         foreach ($level as $run) {
             $of = [];
@@ -58,6 +63,12 @@ final readonly class NoiseMap
         }
 
         return $bins;
+    }
+
+    /** Samples of a level that may be averaged into one: windows begin and end between two of these. */
+    public static function levelFactor(float $rateHz): int
+    {
+        return 2 ** max(0, (int) floor(log($rateHz / self::LEVEL_HZ, 2)));
     }
 
     /** Samples of a window. */

@@ -11,7 +11,6 @@ use Ortholex\Core\Signal\Statistics;
 /** Where a notch sat at each level of a noise map: the middle, and from where to where it moved or the motors differed. */
 final readonly class NotchTrack
 {
-    private const RATE_HZ = 100.0;
     private const LEAST_SAMPLES = 10;
 
     /**
@@ -28,19 +27,18 @@ final readonly class NotchTrack
      * @template K of string
      *
      * @param array<K, list<list<float>>> $levels what maps are drawn against, %, by run
+     * @param list<list<list<float>>>     $rotors of RotorSpeed::logged()
+     * @param int                         $factor samples of the log that were averaged into one of either
      *
      * @return array<K, list<self>>
      */
-    public static function against(FlightLog $log, array $levels): array
+    public static function against(FlightLog $log, array $levels, array $rotors, int $factor): array
     {
-        $factor = max(1, (int) round($log->clock->rateHz / self::RATE_HZ));
-        $rotors = $tracking = [];
-        foreach ($log->places() as $place) {
-            if ($log->has("rpm_$place")) {
-                $speeds = array_merge(...$log->decimatedRuns("rpm_$place", $factor));
-                $rotors[] = array_map(static fn (float $rpm): float => $rpm / 60, $speeds);
-            }
-        }
+        $hz = array_map(
+            static fn (array $runs): array => array_map(static fn (float $rpm): float => $rpm / 60, array_merge(...$runs)),
+            $rotors,
+        );
+        $tracking = [];
         for ($n = 1; $log->has("tracking_notch_{$n}_hz"); ++$n) {
             $tracking[$n] = array_merge(...$log->decimatedRuns("tracking_notch_{$n}_hz", $factor));
         }
@@ -52,10 +50,10 @@ final readonly class NotchTrack
         foreach ($levels as $name => $level) {
             $bins = array_map(
                 static fn (float $v): int => (int) floor(max(0.0, min(99.999, $v)) / NoiseMap::BIN_PCT),
-                self::slow($level, $factor),
+                array_merge(...$level),
             );
             $tracks = [];
-            $speeds = self::binned($bins, $rotors);
+            $speeds = self::binned($bins, $hz);
             foreach ([] === $speeds ? [] : ([] === $orders ? [1] : $orders) as $k) {
                 $tracks[] = new self(
                     [] === $orders ? NotchKind::Rotor : NotchKind::Motor,
@@ -63,29 +61,14 @@ final readonly class NotchTrack
                     self::spread($speeds, static fn (float $hz): float => [] === $orders ? $hz : max($floor, $k * $hz)),
                 );
             }
-            foreach ($tracking as $n => $hz) {
-                $sat = self::spread(self::binned($bins, [$hz]), static fn (float $hz): float => $hz);
+            foreach ($tracking as $n => $sits) {
+                $sat = self::spread(self::binned($bins, [$sits]), static fn (float $hz): float => $hz);
                 $tracks[] = new self(NotchKind::Tracking, $n, $sat);
             }
             $out[$name] = array_values(array_filter($tracks, static fn (self $t): bool => [] !== $t->hz));
         }
 
         return $out;
-    }
-
-    /**
-     * @param list<list<float>> $runs
-     *
-     * @return list<float> one run after the other, $factor samples averaged into one
-     */
-    private static function slow(array $runs, int $factor): array
-    {
-        $all = [];
-        foreach ($runs as $run) {
-            array_push($all, ...Statistics::decimated($run, $factor));
-        }
-
-        return $all;
     }
 
     /**

@@ -18,18 +18,30 @@ final readonly class RotorSpeed
     {
     }
 
-    /** @return self|null null where no speed was logged, or all of them are zero */
-    public static function of(FlightLog $log): ?self
+    /**
+     * @param int $factor samples averaged into one
+     *
+     * @return list<list<list<float>>> rpm by motor whose speed was logged, and by run
+     */
+    public static function logged(FlightLog $log, int $factor): array
     {
         $names = array_values(array_filter(array_map(static fn (string $p): string => "rpm_$p", $log->places()), $log->has(...)));
-        if ([] === $names) {
+
+        return array_map(static fn (string $name): array => $log->decimatedRuns($name, $factor), $names);
+    }
+
+    /**
+     * @param list<list<list<float>>> $rotors of logged()
+     *
+     * @return self|null null where no speed was logged, or all of them are zero
+     */
+    public static function of(array $rotors): ?self
+    {
+        if ([] === $rotors) {
             return null;
         }
-        $sums = $log->runs($names[0]);
-        $means = [self::meanHz($sums)];
-        foreach (\array_slice($names, 1) as $name) {
-            $runs = $log->runs($name);
-            $means[] = self::meanHz($runs);
+        $sums = $rotors[0];
+        foreach (\array_slice($rotors, 1) as $runs) {
             foreach ($sums as $r => $sum) {
                 foreach ($runs[$r] as $i => $v) {
                     $sum[$i] += $v;
@@ -44,8 +56,8 @@ final readonly class RotorSpeed
         if ($top <= 0) {
             return null;
         }
-        $full = 2000 * ceil($top / \count($names) / 2000);
-        $k = 100 / ($full * \count($names));
+        $full = 2000 * ceil($top / \count($rotors) / 2000);
+        $k = 100 / ($full * \count($rotors));
         $levels = [];
         foreach ($sums as $run) {
             $level = [];
@@ -55,7 +67,7 @@ final readonly class RotorSpeed
             $levels[] = $level;
         }
 
-        return new self($full, $levels, $means);
+        return new self($full, $levels, array_map(self::meanHz(...), $rotors));
     }
 
     /** @param list<list<float>> $runs rpm */

@@ -97,7 +97,7 @@ final readonly class AxisAnalysis
                 $step,
                 self::feedForward($log, $axis),
                 max([0.0, ...$others]),
-                self::dSpread($log, $axis),
+                self::dSpread($traces),
                 self::isUnseen($log, $axis),
                 $ends?->over($step),
             ),
@@ -163,12 +163,13 @@ final readonly class AxisAnalysis
     }
 
     /** Measured; where the log does not tell, as its settings would have it. */
-    private static function dSpread(FlightLog $log, Axis $axis): ?float
+    private static function dSpread(AxisTraces $traces): ?float
     {
+        [$log, $axis] = [$traces->log, $traces->axis];
         $d = (float) ($log->setting("gain.{$axis->value}.d") ?? 0);
         $added = (float) ($log->setting("gain.{$axis->value}.added_d") ?? 0);
 
-        return Steadiness::ofD($log, $axis) ?? ($d > 0 && $added > 0 ? $added / $d : null);
+        return Steadiness::ofD($log, $axis, $traces->asFlown()) ?? ($d > 0 && $added > 0 ? $added / $d : null);
     }
 
     /** How large a trace is; some hundreds of its samples a second say it. */

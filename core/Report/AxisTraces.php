@@ -43,4 +43,10 @@ final readonly class AxisTraces
     {
         return $this->measured ?? $this->filtered;
     }
+
+    /** @return list<list<float>>|null the rate that the controller saw */
+    public function asFlown(): ?array
+    {
+        return $this->filtered ?? $this->measured;
+    }
 }

@@ -45,7 +45,7 @@ use Ortholex\Core\Tuning\TermVerdict;
 final readonly class FlightAnalysis
 {
     /** Raised whenever a result would change for the same log, so that stored results are not mistaken for new ones. */
-    public const VERSION = 21;
+    public const VERSION = 22;
 
     /** Steps, noise, lag and filters of a longer log are taken from stretches of it: five minutes at 8 kHz, twenty at 2 kHz. */
     public const MOST_SAMPLES = 2_400_000;
@@ -175,16 +175,18 @@ final readonly class FlightAnalysis
     private static function axes(FlightLog $log, ?OutputEnds $ends): array
     {
         $motion = AxisAnalysis::motion($log);
-        $throttle = self::throttle($log);
-        $speed = RotorSpeed::of($log);
+        $factor = NoiseMap::levelFactor($log->clock->rateHz);
+        $throttle = self::throttle($log, $factor);
+        $rotors = RotorSpeed::logged($log, $factor);
+        $speed = RotorSpeed::of($rotors);
         $levels =
             ([] === $throttle ? [] : [NoiseAgainst::Throttle->value => $throttle]) +
             (null === $speed ? [] : [NoiseAgainst::Rpm->value => $speed->levelPct]);
-        $notches = NotchTrack::against($log, $levels);
-        $bins = array_map(static fn (array $level): array => NoiseMap::bins($level, $log->clock->rateHz), $levels);
+        $notches = NotchTrack::against($log, $levels, $rotors, $factor);
+        $bins = array_map(static fn (array $level): array => NoiseMap::bins($level, $log->clock->rateHz, $factor), $levels);
         [$fullRpm, $rotorHz] = [$speed?->fullRpm, $speed->meanHz ?? []];
         // Of a long log each is much.
-        unset($throttle, $speed, $levels);
+        unset($throttle, $rotors, $speed, $levels);
         $axes = $maps = $rpmMaps = $ridges = $orders = $lags = [];
         foreach (Axis::cases() as $axis) {
             $traces = AxisTraces::of($log, $axis);
@@ -234,16 +236,20 @@ final readonly class FlightAnalysis
         ];
     }
 
-    /** @return list<list<float>> throttle by run, %; where it was not logged, the mean of the outputs stands for it */
-    public static function throttle(FlightLog $log): array
+    /**
+     * @param int $factor samples averaged into one
+     *
+     * @return list<list<float>> throttle by run, %; where it was not logged, the mean of the outputs stands for it
+     */
+    public static function throttle(FlightLog $log, int $factor = 1): array
     {
         if ($log->has('throttle_pct')) {
-            return $log->runs('throttle_pct');
+            return $log->decimatedRuns('throttle_pct', $factor);
         }
         $sum = [];
         $places = $log->places();
         foreach ($places as $place) {
-            foreach ($log->runs("output_{$place}_pct") as $r => $run) {
+            foreach ($log->decimatedRuns("output_{$place}_pct", $factor) as $r => $run) {
                 foreach ($run as $i => $v) {
                     $sum[$r][$i] = ($sum[$r][$i] ?? 0.0) + $v / \count($places);
                 }

@@ -24,7 +24,7 @@ final class CrossSpectra
             $x[$i] *= $w;
             $y[$i] *= $w;
         }
-        [$xr, $xi, $yr, $yi] = $fft->twoReal($x, $y);
+        [$xr, $xi, $yr, $yi] = $fft->twoReal($x, $y, $bins);
         $xx = $yy = $cr = $ci = [];
         for ($k = 0; $k <= $bins; ++$k) {
             $xx[] = $xr[$k] * $xr[$k] + $xi[$k] * $xi[$k];

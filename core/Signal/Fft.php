@@ -23,9 +23,11 @@ final readonly class Fft
     /** @var list<float> sin(2πk/N), k < N */
     private array $sin;
 
+    private int $bits;
+
     private function __construct(public int $size)
     {
-        $bits = (int) round(log($size, 2));
+        $this->bits = $bits = (int) round(log($size, 2));
         // Each from that of half of it, which is known by then.
         $reversed = [0];
         for ($i = 1; $i < $size; ++$i) {
@@ -76,56 +78,39 @@ final readonly class Fft
     public function complex(array $re, array $im): array
     {
         $n = $this->size;
-        $a = $b = [];
-        foreach ($this->reversed as $j) {
-            $a[] = $re[$j];
-            $b[] = $im[$j];
-        }
         $cos = $this->cos;
         $sin = $this->sin;
-        $m = 1;
-        if (1 === (int) round(log($n, 2)) % 2) {
-            for ($i = 0; $i < $n; $i += 2) {
-                $j = $i + 1;
-                $xr = $a[$j];
-                $xi = $b[$j];
-                $a[$j] = $a[$i] - $xr;
-                $b[$j] = $b[$i] - $xi;
-                $a[$i] += $xr;
-                $b[$i] += $xi;
-            }
-            $m = 2;
-        }
+        [$a, $b, $m] = 0 === $this->bits % 2 ? $this->fours($re, $im) : $this->eights($re, $im);
         while ($m < $n) {
             $span = 4 * $m;
             $stride = intdiv($n, $span);
             for ($k = 0; $k < $m; ++$k) {
                 $t = $k * $stride;
-                $c1 = $cos[$t];
-                $s1 = $sin[$t];
-                $c2 = $cos[2 * $t];
-                $s2 = $sin[2 * $t];
-                $c3 = $cos[3 * $t];
-                $s3 = $sin[3 * $t];
+                $c1 = (float) $cos[$t];
+                $s1 = (float) $sin[$t];
+                $c2 = (float) $cos[2 * $t];
+                $s2 = (float) $sin[2 * $t];
+                $c3 = (float) $cos[3 * $t];
+                $s3 = (float) $sin[3 * $t];
                 for ($i0 = $k; $i0 < $n; $i0 += $span) {
                     $i1 = $i0 + $m;
                     $i2 = $i1 + $m;
                     $i3 = $i2 + $m;
                     // Bit-reversed input leaves the even-odd sub-transform second and the odd-even one third.
-                    $xr = $a[$i2];
-                    $xi = $b[$i2];
+                    $xr = (float) $a[$i2];
+                    $xi = (float) $b[$i2];
                     $r1 = $xr * $c1 + $xi * $s1;
                     $m1 = $xi * $c1 - $xr * $s1;
-                    $xr = $a[$i1];
-                    $xi = $b[$i1];
+                    $xr = (float) $a[$i1];
+                    $xi = (float) $b[$i1];
                     $r2 = $xr * $c2 + $xi * $s2;
                     $m2 = $xi * $c2 - $xr * $s2;
-                    $xr = $a[$i3];
-                    $xi = $b[$i3];
+                    $xr = (float) $a[$i3];
+                    $xi = (float) $b[$i3];
                     $r3 = $xr * $c3 + $xi * $s3;
                     $m3 = $xi * $c3 - $xr * $s3;
-                    $r0 = $a[$i0];
-                    $m0 = $b[$i0];
+                    $r0 = (float) $a[$i0];
+                    $m0 = (float) $b[$i0];
                     $er = $r0 + $r2;
                     $ei = $m0 + $m2;
                     $fr = $r0 - $r2;
@@ -148,6 +133,151 @@ final readonly class Fft
         }
 
         return [array_values($a), array_values($b)];
+    }
+
+    /**
+     * The first pass, of four points each: nothing is turned in it, and its points come in the order in which they are put down.
+     *
+     * @param array<int, float> $re
+     * @param array<int, float> $im
+     *
+     * @return array{list<float>, list<float>, int} and how many points are done together by then
+     */
+    private function fours(array $re, array $im): array
+    {
+        $a = $b = [];
+        $at = $this->reversed;
+        for ($i = 0, $n = $this->size; $i < $n; $i += 4) {
+            $j = $at[$i];
+            $r0 = (float) $re[$j];
+            $m0 = (float) $im[$j];
+            $j = $at[$i + 1];
+            $r2 = (float) $re[$j];
+            $m2 = (float) $im[$j];
+            $j = $at[$i + 2];
+            $r1 = (float) $re[$j];
+            $m1 = (float) $im[$j];
+            $j = $at[$i + 3];
+            $r3 = (float) $re[$j];
+            $m3 = (float) $im[$j];
+            $er = $r0 + $r2;
+            $ei = $m0 + $m2;
+            $fr = $r0 - $r2;
+            $fi = $m0 - $m2;
+            $gr = $r1 + $r3;
+            $gi = $m1 + $m3;
+            $hr = $m1 - $m3;
+            $hi = $r3 - $r1;
+            $a[] = $er + $gr;
+            $a[] = $fr + $hr;
+            $a[] = $er - $gr;
+            $a[] = $fr - $hr;
+            $b[] = $ei + $gi;
+            $b[] = $fi + $hi;
+            $b[] = $ei - $gi;
+            $b[] = $fi - $hi;
+        }
+
+        return [$a, $b, 4];
+    }
+
+    /**
+     * The same of eight points each, where fours do not make up the whole; of two, where there are no more.
+     *
+     * @param array<int, float> $re
+     * @param array<int, float> $im
+     *
+     * @return array{list<float>, list<float>, int}
+     */
+    private function eights(array $re, array $im): array
+    {
+        if (2 === $this->size) {
+            return [[$re[0] + $re[1], $re[0] - $re[1]], [$im[0] + $im[1], $im[0] - $im[1]], 2];
+        }
+        $a = $b = [];
+        $at = $this->reversed;
+        $c = \M_SQRT1_2;
+        for ($i = 0, $n = $this->size; $i < $n; $i += 8) {
+            $j = $at[$i];
+            $k = $at[$i + 1];
+            $jr = (float) $re[$j];
+            $ji = (float) $im[$j];
+            $kr = (float) $re[$k];
+            $ki = (float) $im[$k];
+            $r0 = $jr + $kr;
+            $m0 = $ji + $ki;
+            $u0 = $jr - $kr;
+            $v0 = $ji - $ki;
+            $j = $at[$i + 2];
+            $k = $at[$i + 3];
+            $jr = (float) $re[$j];
+            $ji = (float) $im[$j];
+            $kr = (float) $re[$k];
+            $ki = (float) $im[$k];
+            $r2 = $jr + $kr;
+            $m2 = $ji + $ki;
+            // An eighth of a turn times two is a quarter: the parts change places.
+            $u2 = $ji - $ki;
+            $v2 = $kr - $jr;
+            $j = $at[$i + 4];
+            $k = $at[$i + 5];
+            $jr = (float) $re[$j];
+            $ji = (float) $im[$j];
+            $kr = (float) $re[$k];
+            $ki = (float) $im[$k];
+            $r1 = $jr + $kr;
+            $m1 = $ji + $ki;
+            $xr = $jr - $kr;
+            $xi = $ji - $ki;
+            $u1 = ($xi + $xr) * $c;
+            $v1 = ($xi - $xr) * $c;
+            $j = $at[$i + 6];
+            $k = $at[$i + 7];
+            $jr = (float) $re[$j];
+            $ji = (float) $im[$j];
+            $kr = (float) $re[$k];
+            $ki = (float) $im[$k];
+            $r3 = $jr + $kr;
+            $m3 = $ji + $ki;
+            $xr = $jr - $kr;
+            $xi = $ji - $ki;
+            $u3 = ($xi - $xr) * $c;
+            $v3 = ($xi + $xr) * -$c;
+            $er = $r0 + $r2;
+            $ei = $m0 + $m2;
+            $fr = $r0 - $r2;
+            $fi = $m0 - $m2;
+            $gr = $r1 + $r3;
+            $gi = $m1 + $m3;
+            $hr = $m1 - $m3;
+            $hi = $r3 - $r1;
+            $pr = $u0 + $u2;
+            $pi = $v0 + $v2;
+            $qr = $u0 - $u2;
+            $qi = $v0 - $v2;
+            $sr = $u1 + $u3;
+            $si = $v1 + $v3;
+            $tr = $v1 - $v3;
+            $ti = $u3 - $u1;
+            $a[] = $er + $gr;
+            $a[] = $pr + $sr;
+            $a[] = $fr + $hr;
+            $a[] = $qr + $tr;
+            $a[] = $er - $gr;
+            $a[] = $pr - $sr;
+            $a[] = $fr - $hr;
+            $a[] = $qr - $tr;
+            $b[] = $ei + $gi;
+            $b[] = $pi + $si;
+            $b[] = $fi + $hi;
+            $b[] = $qi + $ti;
+            $b[] = $ei - $gi;
+            $b[] = $pi - $si;
+            $b[] = $fi - $hi;
+            $b[] = $qi - $ti;
+        }
+
+        return [$a, $b, 8];
     }
 
     /**
@@ -176,19 +306,20 @@ final readonly class Fft
      *
      * @param array<int, float> $x N samples
      * @param array<int, float> $y N samples
+     * @param int|null          $last highest bin wanted; N/2 when null
      *
-     * @return array{list<float>, list<float>, list<float>, list<float>} Xre, Xim, Yre, Yim for bins 0..N/2
+     * @return array{list<float>, list<float>, list<float>, list<float>} Xre, Xim, Yre, Yim from bin 0 on
      */
-    public function twoReal(array $x, array $y): array
+    public function twoReal(array $x, array $y, ?int $last = null): array
     {
         $n = $this->size;
-        $half = $n >> 1;
+        $last ??= $n >> 1;
         [$re, $im] = $this->complex($x, $y);
         $xr = [$re[0]];
         $xi = [0.0];
         $yr = [$im[0]];
         $yi = [0.0];
-        for ($k = 1; $k <= $half; ++$k) {
+        for ($k = 1; $k <= $last; ++$k) {
             $j = $n - $k;
             $ar = $re[$k];
             $ai = $im[$k];

@@ -53,6 +53,7 @@ final readonly class StepWindows
         $fft = Fft::ofSize($n);
         $bins = self::bins($n, $fs);
         $taper = HannWindow::ofSize($n)->weights;
+        $turns = self::turns($late / $n, $bins);
         $used = $sizes = $all = [];
         $excluded = array_fill_keys(array_column(Exclusion::cases(), 'value'), 0);
         foreach ($runs as [$x, $y, $start]) {
@@ -78,7 +79,7 @@ final readonly class StepWindows
                 } elseif (sqrt($square / $n) < self::LEAST_INPUT_DPS) {
                     $why = Exclusion::TooStill;
                 } else {
-                    $spectra = self::late(CrossSpectra::of($fft, $a, \array_slice($y, $at + $late, $n), $taper, $bins), $late / $n);
+                    $spectra = self::turned(CrossSpectra::of($fft, $a, \array_slice($y, $at + $late, $n), $taper, $bins), $turns);
                     $coherence = self::coherence($spectra);
                     if ($coherence < self::LEAST_COHERENCE) {
                         $why = Exclusion::Astray;
@@ -110,17 +111,32 @@ final readonly class StepWindows
     }
 
     /**
-     * @param array{xx: list<float>, yy: list<float>, cr: list<float>, ci: list<float>} $s
-     * @param float                                                                     $share of the window that the rate's was later
+     * @param float $share of the window that the rate's was later
      *
-     * @return array{xx: list<float>, yy: list<float>, cr: list<float>, ci: list<float>} as if it had not been
+     * @return list<array{float, float}> cosine and sine of what that turns each bin by
      */
-    private static function late(array $s, float $share): array
+    private static function turns(float $share, int $bins): array
+    {
+        $turns = [];
+        for ($k = 0; $k <= $bins; ++$k) {
+            $turns[] = [cos(2 * \M_PI * $k * $share), -sin(2 * \M_PI * $k * $share)];
+        }
+
+        return $turns;
+    }
+
+    /**
+     * @param array{xx: list<float>, yy: list<float>, cr: list<float>, ci: list<float>} $s
+     * @param list<array{float, float}>                                                 $turns
+     *
+     * @return array{xx: list<float>, yy: list<float>, cr: list<float>, ci: list<float>} as if the rate's had not been later
+     */
+    private static function turned(array $s, array $turns): array
     {
         $cr = $ci = [];
         foreach ($s['cr'] as $k => $re) {
             $im = $s['ci'][$k];
-            [$c, $d] = [cos(2 * \M_PI * $k * $share), -sin(2 * \M_PI * $k * $share)];
+            [$c, $d] = $turns[$k];
             $cr[] = $re * $c - $im * $d;
             $ci[] = $re * $d + $im * $c;
         }

@@ -109,7 +109,8 @@ final readonly class RotorLaw
         // As targets() has them, but without holding them all: a flight is long.
         [$table, $late] = [$this->table(), (int) round($this->delayS / $stepS)];
         for ($i = 0, $n = \count($output); $i < $n; ++$i) {
-            $to = self::target($output[max(0, $i - $late)], $table) * ($supply[$i] ?? 1.0);
+            $pct = $output[$i < $late ? 0 : $i - $late];
+            $to = ($pct <= 0.0 ? 0.0 : ($pct >= 100.0 ? 1.0 : $table[(int) (10 * $pct + 0.5)])) * ($supply[$i] ?? 1.0);
             $speed ??= $to;
             $speed += ($to > $speed ? $up : $down) * ($to - $speed);
             $out[] = $speed;
@@ -129,16 +130,11 @@ final readonly class RotorLaw
         [$table, $late] = [$this->table(), (int) round($this->delayS / $stepS)];
         $out = [];
         for ($i = 0, $n = \count($output); $i < $n; ++$i) {
-            $out[] = self::target($output[max(0, $i - $late)], $table) * ($supply[$i] ?? 1.0);
+            $pct = $output[$i < $late ? 0 : $i - $late];
+            $out[] = ($pct <= 0.0 ? 0.0 : ($pct >= 100.0 ? 1.0 : $table[(int) (10 * $pct + 0.5)])) * ($supply[$i] ?? 1.0);
         }
 
         return $out;
-    }
-
-    /** @param list<float> $table of table() */
-    private static function target(float $outputPct, array $table): float
-    {
-        return $outputPct <= 0.0 ? 0.0 : ($outputPct >= 100.0 ? 1.0 : $table[(int) (10 * $outputPct + 0.5)]);
     }
 
     /** @return list<float> speed that each tenth of a percent of output asks for */

@@ -22,6 +22,7 @@ use Ortholex\Core\Report\Finding\FindingKind;
 use Ortholex\Core\Report\FlightAnalysis;
 use Ortholex\Core\Report\MapChart;
 use Ortholex\Core\Report\Report;
+use Ortholex\Core\Signal\Statistics;
 use Ortholex\Tests\core\Report\KnownFlight;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\Attributes\Group;
@@ -102,6 +103,25 @@ final class NoiseAgainstTest extends TestCase
         self::assertSame([], NoiseMap::against([$x], [], 1000));
     }
 
+    /** Windows begin and end between samples of a level that was averaged before, so that it says what all of its samples say. */
+    #[DataProvider('rates')]
+    public function testALevelAveragedBeforeTellsTheSameWindows(int $rate): void
+    {
+        $g = new KnownFlight(5);
+        $runs = [];
+        foreach ([3 * $rate, (int) (0.2 * $rate), 2 * $rate + 37] as $n) {
+            $runs[] = array_map(static fn (int $i): float => 50 + 45 * sin($i / $rate) + 0.3 * $g->gauss(), range(0, $n - 1));
+        }
+        $factor = NoiseMap::levelFactor($rate);
+        self::assertGreaterThanOrEqual(100, $rate / $factor);
+        self::assertLessThan(200, $rate / $factor);
+        $averaged = array_map(static fn (array $run): array => Statistics::decimated($run, $factor), $runs);
+        $bins = NoiseMap::bins($averaged, $rate, $factor);
+        self::assertSame(NoiseMap::bins($runs, $rate), $bins);
+        self::assertGreaterThan(10, \count(array_unique($bins[0])));
+        self::assertSame([], $bins[1]);
+    }
+
     public function testRotorSpeedIsTheMeanOfTheMotorsOnARoundScale(): void
     {
         $log = KnownFlight::of(
@@ -113,12 +133,12 @@ final class NoiseAgainstTest extends TestCase
             ],
             100,
         );
-        $speed = RotorSpeed::of($log);
+        $speed = RotorSpeed::of(RotorSpeed::logged($log, 1));
         self::assertNotNull($speed);
         self::assertSame(12000.0, $speed->fullRpm);
         self::assertEqualsWithDelta(87.5, $speed->levelPct[0][50], 1e-4);
-        self::assertNull(RotorSpeed::of(KnownFlight::of(['output_front_pct' => [1.0, 2.0, 3.0]], 100)));
-        self::assertNull(RotorSpeed::of(KnownFlight::of(['output_front_pct' => [1.0, 2.0, 3.0], 'rpm_front' => [0.0, 0.0, 0.0]], 100)));
+        self::assertNull(RotorSpeed::of([]));
+        self::assertNull(RotorSpeed::of([[[0.0, 0.0, 0.0]]]));
     }
 
     public function testNotchesSitWhereSettingsAndSpeedsPutThem(): void
@@ -136,7 +156,13 @@ final class NoiseAgainstTest extends TestCase
             'tracking_notch_1_hz' => array_map(static fn (float $t): float => $t < 50 ? 210.0 : 190.0, $throttle),
         ];
         $log = self::headed("notch.motor.orders: '1,3'\nnotch.motor.floor_hz: 80.0\n", $columns, 1000);
-        $tracks = NotchTrack::against($log, ['throttle' => [$throttle]])['throttle'];
+        $against = static fn (FlightLog $log): array => NotchTrack::against(
+            $log,
+            ['throttle' => array_map(static fn (array $run): array => Statistics::decimated($run, 8), [$throttle])],
+            RotorSpeed::logged($log, 8),
+            8,
+        )['throttle'];
+        $tracks = $against($log);
         self::assertSame(
             [NotchKind::Motor, NotchKind::Motor, NotchKind::Tracking],
             array_map(static fn (NotchTrack $t): NotchKind => $t->kind, $tracks),
@@ -147,13 +173,10 @@ final class NoiseAgainstTest extends TestCase
         self::assertEqualsWithDelta([450.0, 465.0, 480.0], $tracks[1]->hz[30], 1e-3);
         self::assertEqualsWithDelta([210.0, 210.0, 210.0], $tracks[2]->hz[10], 1e-3);
         // Settings unknown: the speed itself is shown, and called that.
-        $bare = NotchTrack::against(KnownFlight::of($columns, 1000), ['throttle' => [$throttle]])['throttle'];
+        $bare = $against(KnownFlight::of($columns, 1000));
         self::assertSame(NotchKind::Rotor, $bare[0]->kind);
         self::assertEqualsWithDelta(55.0, $bare[0]->hz[10][1], 1e-3);
-        self::assertSame(
-            ['throttle' => []],
-            NotchTrack::against(KnownFlight::of(['throttle_pct' => $throttle], 1000), ['throttle' => [$throttle]]),
-        );
+        self::assertSame([], $against(KnownFlight::of(['throttle_pct' => $throttle], 1000)));
     }
 
     public function testMapsAreComparedBinByBinOnTheCoarserGrid(): void

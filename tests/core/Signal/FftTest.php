@@ -83,6 +83,52 @@ final class FftTest extends TestCase
         }
     }
 
+    /** Σ x[n]·exp(−2πi·k·n/N) as it is written, for each length whose first pass is another: of two, of four and of eight points. */
+    #[DataProvider('lengths')]
+    public function testIsTheSumThatDefinesIt(int $size): void
+    {
+        $dice = new Lcg(11 * $size);
+        $re = $im = [];
+        for ($n = 0; $n < $size; ++$n) {
+            $re[] = $dice->next();
+            $im[] = $dice->next();
+        }
+        [$fr, $fi] = Fft::ofSize($size)->complex($re, $im);
+        self::assertCount($size, $fr);
+        for ($k = 0; $k < $size; ++$k) {
+            $sr = $si = 0.0;
+            for ($n = 0; $n < $size; ++$n) {
+                $turn = (-2 * \M_PI * $k * $n) / $size;
+                $sr += $re[$n] * cos($turn) - $im[$n] * sin($turn);
+                $si += $re[$n] * sin($turn) + $im[$n] * cos($turn);
+            }
+            self::assertEqualsWithDelta($sr, $fr[$k], 1e-12 * $size, "$k of $size");
+            self::assertEqualsWithDelta($si, $fi[$k], 1e-12 * $size, "$k of $size");
+        }
+    }
+
+    /** @return iterable<array{int}> */
+    public static function lengths(): iterable
+    {
+        foreach ([2, 4, 8, 16, 32, 64, 128] as $size) {
+            yield [$size];
+        }
+    }
+
+    public function testOfTwoSignalsTheLowestBinsAloneAreTheSame(): void
+    {
+        $dice = new Lcg(5);
+        $x = $y = [];
+        for ($i = 0; $i < 64; ++$i) {
+            $x[] = $dice->next();
+            $y[] = $dice->next();
+        }
+        $fft = Fft::ofSize(64);
+        $all = $fft->twoReal($x, $y);
+        self::assertCount(33, $all[0]);
+        self::assertSame(array_map(static fn (array $part): array => \array_slice($part, 0, 13), $all), $fft->twoReal($x, $y, 12));
+    }
+
     public function testOddLengthsAreRefused(): void
     {
         $this->expectException(SignalError::class);
