@@ -151,12 +151,12 @@ final class Column
         if ($factor <= 1) {
             return $this->values($first, $count);
         }
-        $values = [];
+        $parts = [];
         foreach ($this->pieces($factor, $first, $count) as $bytes) {
-            array_push($values, ...$this->floats()->means($bytes, $factor));
+            $parts[] = $this->floats()->means($bytes, $factor);
         }
 
-        return $values;
+        return array_merge(...$parts);
     }
 
     /** @return list<float> the first and each so many further on */
@@ -165,12 +165,12 @@ final class Column
         if ($step <= 1) {
             return $this->values($first, $count);
         }
-        $values = [];
+        $parts = [];
         foreach ($this->pieces($step, $first, $count) as $bytes) {
-            array_push($values, ...$this->floats()->each($bytes, $step));
+            $parts[] = $this->floats()->each($bytes, $step);
         }
 
-        return $values;
+        return array_merge(...$parts);
     }
 
     /** @return \Generator<string> bytes of stretches of so many times a number, not too long, but for the last */

@@ -53,7 +53,7 @@ final readonly class NotchTrack
                 array_merge(...$level),
             );
             $tracks = [];
-            $speeds = self::binned($bins, $hz);
+            $speeds = self::sorted(self::binned($bins, $hz));
             foreach ([] === $speeds ? [] : ([] === $orders ? [1] : $orders) as $k) {
                 $tracks[] = new self(
                     [] === $orders ? NotchKind::Rotor : NotchKind::Motor,
@@ -62,7 +62,7 @@ final readonly class NotchTrack
                 );
             }
             foreach ($tracking as $n => $sits) {
-                $sat = self::spread(self::binned($bins, [$sits]), static fn (float $hz): float => $hz);
+                $sat = self::spread(self::sorted(self::binned($bins, [$sits])), static fn (float $hz): float => $hz);
                 $tracks[] = new self(NotchKind::Tracking, $n, $sat);
             }
             $out[$name] = array_values(array_filter($tracks, static fn (self $t): bool => [] !== $t->hz));
@@ -92,28 +92,33 @@ final readonly class NotchTrack
     }
 
     /**
-     * @param array<int, list<float>>  $byBin
-     * @param \Closure(float): float $to
+     * @param array<int, list<float>> $byBin
+     *
+     * @return array<int, list<float>> of bins that say something, each from low to high
+     */
+    private static function sorted(array $byBin): array
+    {
+        $byBin = array_filter($byBin, static fn (array $values): bool => \count($values) >= self::LEAST_SAMPLES);
+        ksort($byBin);
+        foreach ($byBin as $bin => $values) {
+            sort($values);
+            $byBin[$bin] = $values;
+        }
+
+        return $byBin;
+    }
+
+    /**
+     * @param array<int, list<float>> $sorted of sorted()
+     * @param \Closure(float): float $to     where that puts the notch; never lower for a higher speed, so that order stays
      *
      * @return array<int, array{float, float, float}>
      */
-    private static function spread(array $byBin, \Closure $to): array
+    private static function spread(array $sorted, \Closure $to): array
     {
-        $out = [];
-        ksort($byBin);
-        foreach ($byBin as $bin => $values) {
-            if (\count($values) >= self::LEAST_SAMPLES) {
-                $hz = array_map($to, $values);
-                sort($hz);
-                $out[$bin] = [
-                    Statistics::quantileOfSorted($hz, 0.1),
-                    Statistics::quantileOfSorted($hz, 0.5),
-                    Statistics::quantileOfSorted($hz, 0.9),
-                ];
-            }
-        }
+        $at = static fn (array $values, float $share): float => $to(Statistics::quantileOfSorted($values, $share));
 
-        return $out;
+        return array_map(static fn (array $values): array => [$at($values, 0.1), $at($values, 0.5), $at($values, 0.9)], $sorted);
     }
 
     /** @return array{kind: string, number: int, hz: array<int, list<float>>} */

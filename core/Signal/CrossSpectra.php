@@ -20,9 +20,9 @@ final class CrossSpectra
      */
     public static function of(Fft $fft, array $x, array $y, array $taper, int $bins): array
     {
-        foreach ($taper as $i => $w) {
-            $x[$i] *= $w;
-            $y[$i] *= $w;
+        for ($i = 0, $n = $fft->size; $i < $n; ++$i) {
+            $x[$i] *= $taper[$i];
+            $y[$i] *= $taper[$i];
         }
         [$xr, $xi, $yr, $yi] = $fft->twoReal($x, $y, $bins);
         $xx = $yy = $cr = $ci = [];

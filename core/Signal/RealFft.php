@@ -47,32 +47,34 @@ final readonly class RealFft
     public function forward(array $x): array
     {
         $half = $this->size >> 1;
-        $even = $odd = [];
-        for ($i = 0, $j = 0; $i < $half; ++$i, $j += 2) {
-            $even[] = $x[$j];
-            $odd[] = $x[$j + 1];
-        }
-        [$zr, $zi] = $this->half->complex($even, $odd);
-        $zr[] = $zr[0];
-        $zi[] = $zi[0];
+        [$re, $im] = $this->half->pairs($x);
         $cos = $this->cos;
         $sin = $this->sin;
-        $re = $im = [];
-        for ($k = 0; $k <= $half; ++$k) {
-            $j = $half - $k;
-            $ar = $zr[$k];
-            $ai = $zi[$k];
-            $br = $zr[$j];
-            $bi = $zi[$j];
-            $sr = $ar - $br;
-            $si = $ai + $bi;
+        [$ar, $ai] = [$re[0], $im[0]];
+        // X = ½(Z + Z*) − ½i·e^(−iθ)(Z − Z*), where Z* is the mirrored conjugate; a bin and its mirror image at once, in their places.
+        for ($k = 1, $j = $half - 1; $k <= $j; ++$k, --$j) {
+            $br = 0.5 * $re[$k];
+            $bi = 0.5 * $im[$k];
+            $cr = 0.5 * $re[$j];
+            $ci = 0.5 * $im[$j];
+            $er = $br + $cr;
+            $ei = $bi - $ci;
+            $sr = $br - $cr;
+            $si = $bi + $ci;
             $c = $cos[$k];
             $s = $sin[$k];
-            // X = ½(Z + Z*) − ½i·e^(−iθ)(Z − Z*), where Z* is the mirrored conjugate.
-            $re[] = 0.5 * ($ar + $br + $si * $c - $sr * $s);
-            $im[] = 0.5 * ($ai - $bi - $sr * $c - $si * $s);
+            $or = $si * $c - $sr * $s;
+            $oi = $sr * $c + $si * $s;
+            $re[$k] = $er + $or;
+            $im[$k] = $ei - $oi;
+            $re[$j] = $er - $or;
+            $im[$j] = -$ei - $oi;
         }
+        $re[0] = $ar + $ai;
+        $im[0] = 0.0;
+        $re[$half] = $ar - $ai;
+        $im[$half] = 0.0;
 
-        return [$re, $im];
+        return [array_values($re), array_values($im)];
     }
 }

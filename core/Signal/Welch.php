@@ -85,13 +85,15 @@ final readonly class Welch
      */
     private function tapered(array $part): array
     {
-        $mean = array_sum($part) / $this->segment;
-        $out = [];
-        foreach ($this->window->weights as $i => $w) {
-            $out[] = ($part[$i] - $mean) * $w;
+        $n = $this->segment;
+        $mean = array_sum($part) / $n;
+        $window = $this->window->weights;
+        // In its place: a list that grows takes half as long again.
+        for ($i = 0; $i < $n; ++$i) {
+            $part[$i] = ($part[$i] - $mean) * $window[$i];
         }
 
-        return $out;
+        return array_values($part);
     }
 
     /**
@@ -106,9 +108,8 @@ final readonly class Welch
     private function added(array $sum, array $x, array $y): array
     {
         [$re, $im] = $this->fft->complex($x, $y);
-        foreach ($re as $k => $r) {
-            $m = $im[$k];
-            $sum[$k] += $r * $r + $m * $m;
+        for ($k = 0, $n = $this->segment; $k < $n; ++$k) {
+            $sum[$k] += $re[$k] * $re[$k] + $im[$k] * $im[$k];
         }
 
         return array_values($sum);

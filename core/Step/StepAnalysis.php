@@ -526,12 +526,12 @@ final readonly class StepAnalysis
         $xx = $yy = $cr = $ci = array_fill(0, $n, 0.0);
         $weight = 0.0;
         foreach ($windows as $w) {
-            $g = $w['weight'];
+            ['xx' => $wxx, 'yy' => $wyy, 'cr' => $wcr, 'ci' => $wci, 'weight' => $g] = $w;
             for ($k = 0; $k < $n; ++$k) {
-                $xx[$k] += $g * $w['xx'][$k];
-                $yy[$k] += $g * $w['yy'][$k];
-                $cr[$k] += $g * $w['cr'][$k];
-                $ci[$k] += $g * $w['ci'][$k];
+                $xx[$k] += $g * $wxx[$k];
+                $yy[$k] += $g * $wyy[$k];
+                $cr[$k] += $g * $wcr[$k];
+                $ci[$k] += $g * $wci[$k];
             }
             $weight += $g;
         }

@@ -218,18 +218,18 @@ final readonly class TermVerdict
     {
         $n = \count($x);
         $mean = array_sum($x) / $n;
-        foreach ($x as $i => $v) {
-            $x[$i] = ($v - $mean) * $hann[$i];
+        for ($i = 0; $i < $n; ++$i) {
+            $x[$i] = ($x[$i] - $mean) * $hann[$i];
         }
         [$re, $im] = $fft->forward($x);
-        $out = [0.0];
         // Two sides, and the 3/8 of power that a Hann window leaves.
         $scale = 2 / (0.375 * $n * $n);
         for ($k = 1, $half = $n >> 1; $k <= $half; ++$k) {
-            $out[] = $scale * ($re[$k] * $re[$k] + $im[$k] * $im[$k]);
+            $re[$k] = $scale * ($re[$k] * $re[$k] + $im[$k] * $im[$k]);
         }
+        $re[0] = 0.0;
 
-        return $out;
+        return array_values($re);
     }
 
     /**

@@ -127,7 +127,11 @@ final readonly class Blocks
         $thrust = $change = [];
         foreach ($this->run->outputs as $output) {
             $speeds = $law->speeds(\array_slice($output, $first, $length), $supply, $this->run->stepS);
-            $push = self::smooth(array_map(static fn (float $v): float => $v * $v, $speeds), $this->run->stepS);
+            $push = [];
+            foreach ($speeds as $v) {
+                $push[] = $v * $v;
+            }
+            $push = self::smooth($push, $this->run->stepS);
             $speeds = self::smooth($speeds, $this->run->stepS);
             $t = $d = [];
             for ($i = $lead, $size = $this->size, $end = $lead + $count * $size; $i < $end; $i += $size) {
@@ -165,14 +169,19 @@ final readonly class Blocks
                 $sum += $v[$i + $half] ?? $v[$n - 1];
                 $out[] = $sum / ($i + $half + 1);
             }
-            $count = 2 * $half + 1;
-            for ($end = $n - $half; $i < $end; ++$i) {
-                $sum += $v[$i + $half] - $v[$i - $half - 1];
-                $out[] = $sum / $count;
+            $share = 1 / (2 * $half + 1);
+            $next = $i + $half;
+            foreach ($v as $gone) {
+                if ($next >= $n) {
+                    break;
+                }
+                $sum += $v[$next] - $gone;
+                $out[] = $sum * $share;
+                ++$next;
             }
-            for (; $i < $n; ++$i) {
+            for ($i = $next - $half; $i < $n; ++$i) {
                 $sum += $v[$n - 1] - $v[$i - $half - 1];
-                $out[] = $sum / $count;
+                $out[] = $sum * $share;
             }
             $v = $out;
         }

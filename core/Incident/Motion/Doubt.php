@@ -54,17 +54,18 @@ final readonly class Doubt
         foreach ([0, 1, 2, 3, 4, 5] as $k) {
             $axis = $k % 3;
             $calm = $spread[$axis] ?? [];
-            $pairs = [];
+            $lively = $left = [];
             foreach ($all as $one) {
                 foreach ($one->off[$axis] as $i => $off) {
                     if (!$one->blocks->teaches[$i] || ($k > 2) !== $one->washed[$i]) {
                         continue;
                     }
-                    $pairs[] = [$one->liveliness[$axis][$i], abs($off)];
+                    $lively[] = $one->liveliness[$axis][$i];
+                    $left[] = abs($off);
                 }
             }
-            usort($pairs, static fn (array $p, array $q): int => $p[0] <=> $q[0]);
-            $spread[] = $k < 3 || \count($pairs) >= self::LEAST_WASHED ? self::binned($pairs, $k > 2) : self::times($calm);
+            asort($lively);
+            $spread[] = $k < 3 || \count($lively) >= self::LEAST_WASHED ? self::binned($lively, $left, $k > 2) : self::times($calm);
         }
         $doubt = new self($spread, [1.0, 1.0]);
         $calm = $doubt->worthOf($all, false) ?? 1.0;
@@ -124,14 +125,16 @@ final readonly class Doubt
     }
 
     /**
-     * @param list<array{float, float}> $pairs liveliness and what is left, by liveliness
-     * @param bool                      $bursts whether it comes in bursts, so that what is usual says little of them
+     * @param array<int, float> $lively how much is going on, by block, rising
+     * @param list<float>       $left   by block
+     * @param bool              $bursts whether it comes in bursts, so that what is usual says little of them
      *
      * @return list<array{float, float}>
      */
-    private static function binned(array $pairs, bool $bursts): array
+    private static function binned(array $lively, array $left, bool $bursts): array
     {
-        $n = \count($pairs);
+        $n = \count($lively);
+        $blocks = array_keys($lively);
         if (0 === $n) {
             return [[0.0, self::LEAST_DPS2]];
         }
@@ -139,13 +142,12 @@ final readonly class Doubt
         $points = [];
         $most = 0.0;
         for ($from = 0; $from + $each <= $n; $from += $each) {
-            $part = \array_slice($pairs, $from, $each);
-            $left = array_column($part, 1);
+            $part = array_map(static fn (int $block): float => $left[$block], \array_slice($blocks, $from, $each));
             $usual = $bursts
-                ? Statistics::quantile($left, 0.95) / self::OUTER_T
-                : sqrt(1.4826 * Statistics::median($left) * Statistics::quantile($left, 0.9) / 1.645);
+                ? Statistics::quantile($part, 0.95) / self::OUTER_T
+                : sqrt(1.4826 * Statistics::median($part) * Statistics::quantile($part, 0.9) / 1.645);
             $most = max($most, $usual);
-            $points[] = [$part[intdiv($each, 2)][0], $most];
+            $points[] = [$lively[$blocks[$from + intdiv($each, 2)]], $most];
         }
 
         return $points;
