@@ -15,6 +15,7 @@ final readonly class FlightLog
      * @param array<string, Column> $columns   by trace name
      * @param string                $settings  the YAML that stood ahead of the header, without comment marks
      * @param list<string>          $leftOut   columns that are no trace of ours
+     * @param list<string>|null     $logged    names of all traces, where not all of them were kept
      */
     public function __construct(
         public SampleClock $clock,
@@ -22,6 +23,7 @@ final readonly class FlightLog
         public string $settings,
         public BadRows $badRows,
         public array $leftOut = [],
+        private ?array $logged = null,
     ) {
     }
 
@@ -30,10 +32,16 @@ final readonly class FlightLog
         return isset($this->columns[$name]);
     }
 
-    /** @return list<string> */
+    /** @return list<string> of the traces that are here */
     public function names(): array
     {
         return array_keys($this->columns);
+    }
+
+    /** @return list<string> of all that were logged, also of those that nobody looks at here */
+    public function logged(): array
+    {
+        return $this->logged ?? $this->names();
     }
 
     /**
@@ -119,7 +127,9 @@ final readonly class FlightLog
                 : $column;
         }
 
-        return new self($this->clock, $columns, $this->settings, $this->badRows, $this->leftOut);
+        $logged = null === $this->logged ? null : array_map(static fn (string $name): string => $names[$name] ?? $name, $this->logged);
+
+        return new self($this->clock, $columns, $this->settings, $this->badRows, $this->leftOut, $logged);
     }
 
     /** The part between two times of the log's own clock, s. */
@@ -128,7 +138,7 @@ final readonly class FlightLog
         [$clock, $first, $count] = $this->clock->between($fromS, $toS);
         $columns = array_map(static fn (Column $c): Column => Column::ofBytes($c->bytes($first, $count)), $this->columns);
 
-        return new self($clock, $columns, $this->settings, $this->badRows, $this->leftOut);
+        return new self($clock, $columns, $this->settings, $this->badRows, $this->leftOut, $this->logged);
     }
 
     /**
@@ -156,7 +166,7 @@ final readonly class FlightLog
         }
         $clock = SampleClock::known($this->clock->rateHz, $segments, $this->clock->faults);
 
-        return new self($clock, $columns, $this->settings, $this->badRows, $this->leftOut);
+        return new self($clock, $columns, $this->settings, $this->badRows, $this->leftOut, $this->logged);
     }
 
     /** @return list<string> places of the motors logged, in column order */

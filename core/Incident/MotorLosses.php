@@ -144,13 +144,14 @@ final readonly class MotorLosses
         foreach ($all as $k => $one) {
             $worth = array_map($doubt->worth(...), $one->washed);
             $well = self::well($one, $usual[$k]);
+            // With its speed as evidence; and, with more asked, without, as a prop can fail on a motor that turns as it should.
+            $ways = null === $speeds[$k] ? [[null, 1.0]] : [[$speeds[$k], 1.0], [null, self::WITHOUT_SPEED]];
             foreach (array_keys($one->thrust) as $m) {
                 $pushes = self::pushes($one, $m);
                 foreach (self::SHARES as $share) {
                     $gone = self::ratios($one, $usual[$k], $well, $doubt, $m, $share, 1.0);
                     $more = self::ratios($one, $usual[$k], $well, $doubt, $m, $share, -1.0);
-                    // With its speed as evidence; and, with more asked, without, as a prop can fail on a motor that turns as it should.
-                    foreach (null === $speeds[$k] ? [[null, 1.0]] : [[$speeds[$k], 1.0], [null, self::WITHOUT_SPEED]] as [$speed, $needed]) {
+                    foreach ($ways as [$speed, $needed]) {
                         $row = self::evidence($gone, $pushes, $speed, $m, $share, 1.0);
                         foreach (self::peaks($row, $worth) as [$from, $to, $score]) {
                             $early = \array_slice($row, $from, 1 + $one->blocks->blocks(self::PURE_S));
@@ -204,7 +205,11 @@ final readonly class MotorLosses
             && ($run > $c->run || ($run === $c->run && $from > $c->from));
     }
 
-    /** @return list<bool> by block: while it takes off, the lags are not known; and a motor that is let go, as at landing, has nothing to lose */
+    /**
+     * While it takes off, the lags are not known; and a motor that is let go, as at landing, has nothing to lose.
+     *
+     * @return list<bool> by block
+     */
     private static function pushes(Unexplained $one, int $m): array
     {
         $off = $one->blocks->blocks(self::TAKE_OFF_S);
@@ -225,9 +230,10 @@ final readonly class MotorLosses
      */
     private static function evidence(array $ratios, array $pushes, ?SpeedEvidence $speed, int $m, float $share, float $sign): array
     {
+        $said = $speed?->along($m, $share, $sign) ?? [];
         $out = [];
         foreach ($ratios as $b => $v) {
-            $out[] = !$pushes[$b] ? 0.0 : (null === $speed ? $v : $v + $speed->ratio($m, $b, $share, $sign));
+            $out[] = $pushes[$b] ? $v + ($said[$b] ?? 0.0) : 0.0;
         }
 
         return $out;
@@ -360,9 +366,7 @@ final readonly class MotorLosses
             $best = -\INF;
             foreach (self::FINE_SHARES as $s) {
                 $sum = array_sum(self::ratios($one, $usual, $well, $doubt, $other, $s, 1.0, $from, $early));
-                for ($b = $from; null !== $c->speed && $b <= $early; ++$b) {
-                    $sum += $c->speed->ratio($other, $b, $s);
-                }
+                $sum += array_sum($c->speed?->along($other, $s, 1.0, $from, $early) ?? []);
                 $best = max($best, $sum);
             }
             $scores[$other] = $best;

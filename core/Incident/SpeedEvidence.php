@@ -65,17 +65,18 @@ final readonly class SpeedEvidence
     public static function of(Blocks $blocks, RotorLaw $law): self
     {
         $run = $blocks->run;
+        $supply = $run->supply();
         $ratios = $changes = [];
         foreach (array_keys($run->outputs) as $m) {
             $rpm = $run->rpm($m);
-            $speed = null === $rpm ? [] : $law->speeds($run->outputs[$m], $run->supply(), $run->stepS);
+            $target = null === $rpm ? [] : $law->targets($run->outputs[$m], $supply, $run->stepS);
+            $speed = $law->towards($target, $run->stepS);
             $scale = null === $rpm ? null : RotorLaw::scale($speed, $rpm);
             if (null === $rpm || null === $scale) {
                 $ratios[] = null;
                 $changes[] = [];
                 continue;
             }
-            $target = $law->targets($run->outputs[$m], $run->supply(), $run->stepS);
             $is = self::means($rpm, $blocks);
             $to = self::means($target, $blocks);
             $by = self::means($speed, $blocks);
@@ -157,25 +158,36 @@ final readonly class SpeedEvidence
     }
 
     /**
-     * Log-likelihood ratio of “it gives this share of its thrust” over “it runs as it should” at a block; 0 where it tells nothing.
+     * Log-likelihood ratio of “it gives this share of its thrust” over “it runs as it should”; 0 where it tells nothing.
      *
      * @param float $sign −1 for what cannot be: as much more
+     * @param int   $from first block
+     * @param int   $to   last one
+     *
+     * @return array<int, float> by block
      */
-    public function ratio(int $motor, int $block, float $share, float $sign = 1.0): float
+    public function along(int $motor, float $share, float $sign = 1.0, int $from = 0, int $to = \PHP_INT_MAX): array
     {
-        $ratio = $this->ratios[$motor][$block] ?? \NAN;
-        if (is_nan($ratio)) {
-            return 0.0;
-        }
-        $spread = $this->spread + self::OF_CHANGE * ($this->changes[$motor][$block] ?? 0.0);
+        $ratios = $this->ratios[$motor] ?? [];
+        $changes = $this->changes[$motor];
         $full = $share < 0.25;
         [$low, $high] = $sign > 0 ? ($full ? self::LOST : self::WEAK) : ($full ? self::DOUBLED : self::STRONG);
-        $off = max(0.0, $low - $ratio, $ratio - $high) / $spread;
-        // Faster than the law is no loss either.
-        $sound = ($ratio - 1) / $spread;
-        $value = (self::FREEDOM + 1) / 2 * log((1 + $sound * $sound / self::FREEDOM) / (1 + $off * $off / self::FREEDOM));
+        $out = [];
+        for ($b = $from, $end = min($to, \count($ratios) - 1); $b <= $end; ++$b) {
+            $ratio = $ratios[$b];
+            if (is_nan($ratio)) {
+                $out[$b] = 0.0;
+                continue;
+            }
+            $spread = $this->spread + self::OF_CHANGE * $changes[$b];
+            $off = ($ratio < $low ? $low - $ratio : ($ratio > $high ? $ratio - $high : 0.0)) / $spread;
+            // Faster than the law is no loss either.
+            $sound = ($ratio - 1) / $spread;
+            $value = (self::FREEDOM + 1) / 2 * log((1 + $sound * $sound / self::FREEDOM) / (1 + $off * $off / self::FREEDOM));
+            $out[$b] = self::WORTH * ($value > self::MOST ? self::MOST : ($value < -self::MOST ? -self::MOST : $value));
+        }
 
-        return self::WORTH * max(-self::MOST, min(self::MOST, $value));
+        return $out;
     }
 
     /** Whether it was driven to less over most of a stretch of blocks. */

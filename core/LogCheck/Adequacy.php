@@ -21,7 +21,7 @@ final readonly class Adequacy
     private const BIN_PCT = 10;
 
     /** So many samples a second say how far an axis was moved. */
-    private const LOOKED_AT_HZ = 500.0;
+    private const LOOKED_AT_HZ = 250.0;
 
     /** A step response needs this much flight, and an axis this much motion, deg/s RMS. */
     private const LEAST_S = 12.0;

@@ -13,6 +13,9 @@ final readonly class NotchTrack
 {
     private const LEAST_SAMPLES = 10;
 
+    /** Of a longer trace about so many are looked at, evenly spread. */
+    private const ENOUGH_SAMPLES = 10_000;
+
     /**
      * @param int                                       $number of the harmonic or of the notch
      * @param array<int, array{float, float, float}>    $hz     low, middle, high by bin of NoiseMap
@@ -81,9 +84,10 @@ final readonly class NotchTrack
     {
         $out = [];
         foreach ($traces as $trace) {
-            foreach ($trace as $i => $hz) {
-                if ($hz > 0) {
-                    $out[$bins[$i]][] = $hz;
+            $every = max(1, intdiv(\count($trace), self::ENOUGH_SAMPLES));
+            for ($i = 0, $n = \count($trace); $i < $n; $i += $every) {
+                if ($trace[$i] > 0) {
+                    $out[$bins[$i]][] = $trace[$i];
                 }
             }
         }
@@ -116,9 +120,14 @@ final readonly class NotchTrack
      */
     private static function spread(array $sorted, \Closure $to): array
     {
-        $at = static fn (array $values, float $share): float => $to(Statistics::quantileOfSorted($values, $share));
-
-        return array_map(static fn (array $values): array => [$at($values, 0.1), $at($values, 0.5), $at($values, 0.9)], $sorted);
+        return array_map(
+            static fn (array $hz): array => [
+                $to(Statistics::quantileOfSorted($hz, 0.1)),
+                $to(Statistics::quantileOfSorted($hz, 0.5)),
+                $to(Statistics::quantileOfSorted($hz, 0.9)),
+            ],
+            $sorted,
+        );
     }
 
     /** @return array{kind: string, number: int, hz: array<int, list<float>>} */

@@ -23,7 +23,7 @@ use Ortholex\Core\Step\StepResult;
 /** Step response and spectra of one axis. */
 final readonly class AxisAnalysis
 {
-    private const LOOKED_AT_HZ = 500.0;
+    private const LOOKED_AT_HZ = 250.0;
 
     /**
      * Nearest the rotation itself is the measured rate: the filtered one comes later by the filters' delay.

@@ -50,6 +50,9 @@ final readonly class FlightAnalysis
     /** Steps, noise, lag and filters of a longer log are taken from stretches of it: five minutes at 8 kHz, twenty at 2 kHz. */
     public const MOST_SAMPLES = 2_400_000;
 
+    /** Traces that say what is looked for here. */
+    private const LOOKED_AT = '~^(throttle|setpoint|rate|term_(p|d|ff)|output|rpm|tracking_notch|battery)_~';
+
     /** P is about this share of the error, where it was not logged: enough to see whether it swings, % per deg/s. */
     private const P_OF_ERROR = 0.25;
 
@@ -125,6 +128,12 @@ final readonly class FlightAnalysis
             $rest['adequacy'],
             $rest['places'],
         );
+    }
+
+    /** Whether a trace has a say in any of it but the plants, which look at I as well. */
+    public static function looksAt(string $trace): bool
+    {
+        return 1 === preg_match(self::LOOKED_AT, $trace);
     }
 
     /** Of a log that was sampled more slowly than anything that is looked for. */

@@ -48,7 +48,7 @@ final readonly class LogSummary
                 ),
             ),
             $log->badRows,
-            $log->names(),
+            $log->logged(),
             $log->leftOut,
         );
     }

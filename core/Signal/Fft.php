@@ -31,7 +31,7 @@ final readonly class Fft
     /** @var list<float> as many as there are points, to be written over: a list that grows takes half as long again */
     private array $zeros;
 
-    /** @var list<int> twice $reversed: where the real part of each stands among pairs */
+    /** @var list<int> twice: where the real part of each stands among pairs */
     private array $ofPairs;
 
     private function __construct(public int $size)
@@ -222,6 +222,8 @@ final readonly class Fft
 
     /**
      * The same of eight points each, where fours do not make up the whole; of two, where there are no more.
+     *
+     * Long because its butterfly, too, is written out.
      *
      * @param array<int, float> $re
      * @param array<int, float> $im

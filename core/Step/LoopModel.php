@@ -16,6 +16,11 @@ use Ortholex\Core\Signal\SignalError;
  */
 final readonly class LoopModel
 {
+    /** A part of the points: so many from the lowest on, then every so manieth. */
+    private const ALL_OF = 24;
+
+    private const THEN_EVERY = 3;
+
     /** @param array<int, float> $p K, ln ω, ln ζ, τ, Tz, Tp */
     private function __construct(private array $p, public float $misfit)
     {
@@ -35,10 +40,12 @@ final readonly class LoopModel
             throw NoStepResponse::tooFewFrequencies();
         }
         $best = null;
+        // Where to begin, a part of the points tells.
+        [$someOmega, $someRe, $someIm, $someWeight] = array_map(self::some(...), [$omega, $re, $im, $weight]);
         foreach ([[30.0, 0.4], [60.0, 0.8], [120.0, 0.5], [220.0, 0.8]] as [$natural, $damping]) {
             $start = [1.0, log($natural), log($damping), 0.004, 0.0, 0.0];
             // The plain loop first; zero and pole only once it stands, or they fight over the dead time.
-            $plain = self::descend($start, $omega, $re, $im, $weight, 4, 20);
+            $plain = self::descend($start, $someOmega, $someRe, $someIm, $someWeight, 4, 20);
             if (null === $best || $plain->misfit < $best->misfit) {
                 $best = $plain;
             }
@@ -57,7 +64,24 @@ final readonly class LoopModel
      */
     public function refit(array $omega, array $re, array $im, array $weight): self
     {
-        return self::descend($this->p, $omega, $re, $im, $weight, 6, 4);
+        return self::descend($this->p, ...array_map(self::some(...), [$omega, $re, $im, $weight]), free: 6, rounds: 4);
+    }
+
+    /**
+     * All of the first 24, where the stick moves most, then every third: plenty to follow.
+     *
+     * @param list<float> $values
+     *
+     * @return list<float>
+     */
+    private static function some(array $values): array
+    {
+        $some = \array_slice($values, 0, self::ALL_OF);
+        for ($i = self::ALL_OF, $n = \count($values); $i < $n; $i += self::THEN_EVERY) {
+            $some[] = $values[$i];
+        }
+
+        return $some;
     }
 
     /** @return list<float> K, ln ω, ln ζ, τ, Tz, Tp: what known() takes */
@@ -86,7 +110,19 @@ final readonly class LoopModel
     /** @return array{float, float} real and imaginary part at ω rad/s */
     public function response(float $omega): array
     {
-        return self::at($this->p, $omega);
+        [[$re], [$im]] = $this->responses([$omega]);
+
+        return [$re, $im];
+    }
+
+    /**
+     * @param list<float> $omega rad/s
+     *
+     * @return array{list<float>, list<float>} real and imaginary parts
+     */
+    public function responses(array $omega): array
+    {
+        return self::along($this->p, $omega);
     }
 
     /**
@@ -150,24 +186,34 @@ final readonly class LoopModel
 
     /**
      * @param array<int, float> $p
+     * @param list<float>       $omega
      *
-     * @return array{float, float}
+     * @return array{list<float>, list<float>} real and imaginary parts of the response
      */
-    private static function at(array $p, float $omega): array
+    private static function along(array $p, array $omega): array
     {
-        $wn = exp($p[1]);
-        $u = $omega / $wn;
-        $dr = 1 - $u * $u;
-        $di = 2 * exp($p[2]) * $u;
-        $tp = $omega * $p[5];
-        [$dr, $di] = [$dr - $di * $tp, $di + $dr * $tp];
-        $d = $dr * $dr + $di * $di;
-        $c = $p[0] * cos($omega * $p[3]);
-        $s = -$p[0] * sin($omega * $p[3]);
-        $tz = $omega * $p[4];
-        [$c, $s] = [$c - $s * $tz, $s + $c * $tz];
+        [$gain, , , $dead, $zero, $pole] = $p;
+        [$natural, $damping] = [exp($p[1]), exp($p[2])];
+        $re = $im = $omega;
+        for ($i = 0, $n = \count($omega); $i < $n; ++$i) {
+            $w = $omega[$i];
+            $u = $w / $natural;
+            $real = 1 - $u * $u;
+            $imaginary = 2 * $damping * $u;
+            $lag = $w * $pole;
+            $dr = $real - $imaginary * $lag;
+            $di = $imaginary + $real * $lag;
+            $d = $dr * $dr + $di * $di;
+            $c = $gain * cos($w * $dead);
+            $s = -$gain * sin($w * $dead);
+            $lead = $w * $zero;
+            $nr = $c - $s * $lead;
+            $ni = $s + $c * $lead;
+            $re[$i] = ($nr * $dr + $ni * $di) / $d;
+            $im[$i] = ($ni * $dr - $nr * $di) / $d;
+        }
 
-        return [($c * $dr + $s * $di) / $d, ($s * $dr - $c * $di) / $d];
+        return [array_values($re), array_values($im)];
     }
 
     /**
@@ -179,11 +225,11 @@ final readonly class LoopModel
      *
      * @return array{list<float>, list<float>} real and imaginary parts
      */
-    private static function slopes(array $p, float $omega, float $hr, float $hi): array
+    private static function slopes(array $p, float $natural, float $damping, float $omega, float $hr, float $hi): array
     {
-        $u = $omega / exp($p[1]);
+        $u = $omega / $natural;
         $dr = 1 - $u * $u;
-        $di = 2 * exp($p[2]) * $u;
+        $di = 2 * $damping * $u;
         $d = $dr * $dr + $di * $di;
         $zero = $omega * $p[4];
         $z = 1 + $zero * $zero;
@@ -221,17 +267,19 @@ final readonly class LoopModel
      */
     private static function descend(array $p, array $omega, array $re, array $im, array $weight, int $free, int $rounds): self
     {
-        $cost = self::cost($p, $omega, $re, $im, $weight);
+        [$modelRe, $modelIm] = self::along($p, $omega);
+        $cost = self::cost($modelRe, $modelIm, $re, $im, $weight);
         $damp = 1e-2;
         for ($round = 0; $round < $rounds; ++$round) {
             // The lower half of a symmetric matrix, row after row.
             $a = array_fill(0, intdiv($free * ($free + 1), 2), 0.0);
             $g = array_fill(0, $free, 0.0);
+            [$natural, $damping] = [exp($p[1]), exp($p[2])];
             foreach ($omega as $i => $w) {
-                [$mr, $mi] = self::at($p, $w);
+                [$mr, $mi] = [$modelRe[$i], $modelIm[$i]];
                 $er = $re[$i] - $mr;
                 $ei = $im[$i] - $mi;
-                [$jr, $ji] = self::slopes($p, $w, $mr, $mi);
+                [$jr, $ji] = self::slopes($p, $natural, $damping, $w, $mr, $mi);
                 $k = $weight[$i];
                 for ($j = $q = 0; $j < $free; ++$j) {
                     $kr = $k * $jr[$j];
@@ -250,10 +298,11 @@ final readonly class LoopModel
                     $q[$j] += $d;
                 }
                 $q = self::bounded($q);
-                $new = self::cost($q, $omega, $re, $im, $weight);
+                [$newRe, $newIm] = self::along($q, $omega);
+                $new = self::cost($newRe, $newIm, $re, $im, $weight);
                 if ($new < $cost) {
                     $better = $cost - $new > 1e-9 * $cost;
-                    $p = $q;
+                    [$p, $modelRe, $modelIm] = [$q, $newRe, $newIm];
                     $cost = $new;
                     $damp = max(1e-9, $damp / 4);
                     break;
@@ -288,18 +337,19 @@ final readonly class LoopModel
     }
 
     /**
-     * @param array<int, float> $p
-     * @param list<float>                                     $omega
-     * @param list<float>                                     $re
-     * @param list<float>                                     $im
-     * @param list<float>                                     $weight
+     * @param list<float> $modelRe response of the loop
+     * @param list<float> $modelIm
+     * @param list<float> $re      response measured
+     * @param list<float> $im
+     * @param list<float> $weight
      */
-    private static function cost(array $p, array $omega, array $re, array $im, array $weight): float
+    private static function cost(array $modelRe, array $modelIm, array $re, array $im, array $weight): float
     {
         $sum = 0.0;
-        foreach ($omega as $i => $w) {
-            [$mr, $mi] = self::at($p, $w);
-            $sum += $weight[$i] * (($re[$i] - $mr) * ($re[$i] - $mr) + ($im[$i] - $mi) * ($im[$i] - $mi));
+        for ($i = 0, $n = \count($re); $i < $n; ++$i) {
+            $er = $re[$i] - $modelRe[$i];
+            $ei = $im[$i] - $modelIm[$i];
+            $sum += $weight[$i] * ($er * $er + $ei * $ei);
         }
 
         return $sum;

@@ -364,8 +364,7 @@ final readonly class StepAnalysis
         } elseif (null !== $known) {
             $model = $near;
         } else {
-            // Every third point is plenty to follow a resample.
-            $model = $near->refit(self::everyThird($omega), self::everyThird($re), self::everyThird($im), self::everyThird($noise));
+            $model = $near->refit($omega, $re, $im, $noise);
         }
         $strayed = self::strayed($omega, $re, $im, $noise, $model);
         $spread = max(self::PRIOR_SPREAD, $strayed);
@@ -438,8 +437,9 @@ final readonly class StepAnalysis
     private static function strayed(array $omega, array $re, array $im, array $inverse, LoopModel $model): float
     {
         $off = $size = 0.0;
-        foreach ($omega as $i => $w) {
-            [$mr, $mi] = $model->response($w);
+        [$modelRe, $modelIm] = $model->responses($omega);
+        foreach ($modelRe as $i => $mr) {
+            $mi = $modelIm[$i];
             $square = $mr * $mr + $mi * $mi;
             // Only where a point tells more than a third of its own size.
             if ($inverse[$i] * $square < self::TELLS) {
@@ -485,18 +485,6 @@ final readonly class StepAnalysis
         }
 
         return $apart;
-    }
-
-    /**
-     * All of the first 24, where the stick moves most, then every third.
-     *
-     * @param list<float> $values
-     *
-     * @return list<float>
-     */
-    private static function everyThird(array $values): array
-    {
-        return array_values(array_filter($values, static fn (int $i): bool => $i < 24 || 0 === $i % 3, \ARRAY_FILTER_USE_KEY));
     }
 
     /**

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Ortholex\Core\Step;
 
-use Ortholex\Core\Signal\Fft;
+use Ortholex\Core\Signal\RealFft;
 
 /** A unit step response on a uniform time grid, and the textbook numbers read from it. */
 final readonly class StepCurve
@@ -26,12 +26,7 @@ final readonly class StepCurve
     {
         $half = \count($re) - 1;
         $n = 2 * $half;
-        $im[$half] = 0.0;
-        for ($k = $half - 1; $k > 0; --$k) {
-            $re[] = $re[$k];
-            $im[] = -$im[$k];
-        }
-        [$impulse] = Fft::ofSize($n)->inverse($re, $im);
+        $impulse = RealFft::ofSize($n)->inverse($re, $im);
         $sum = 0.0;
         // What wraps to negative time is the blur of the band limit; it belongs to the rise at zero.
         for ($i = (int) ($n * 0.98); $i < $n; ++$i) {

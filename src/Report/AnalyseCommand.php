@@ -71,7 +71,7 @@ final class AnalyseCommand extends Command
             if (is_dir($path)) {
                 return $this->ofFolder($path, $input, $output);
             }
-            $plan = LogOptions::plan($path, $input);
+            $plan = LogOptions::plan($path, $input)->keeping(FlightAnalysis::looksAt(...));
             $log = LogOptions::read($path, $input, $plan, $this->together);
         } catch (LogError $e) {
             return Aside::refuse($output, $this->words->ofProblem($e));

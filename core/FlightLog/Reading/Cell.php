@@ -16,6 +16,22 @@ final readonly class Cell
         return is_numeric($cell) && self::fits((float) $cell) ? (float) $cell : null;
     }
 
+    /**
+     * @param list<string> $cells
+     *
+     * @return list<float> 0 where it is none
+     */
+    public static function numbers(array $cells): array
+    {
+        $numbers = array_map(floatval(...), $cells);
+        $isPlain = \count(array_filter($cells, is_numeric(...))) === \count($cells);
+
+        // Of a row of figures, which most are, that is all there is to do.
+        return $isPlain && self::fits(max([0.0, ...$numbers])) && self::fits(min([0.0, ...$numbers]))
+            ? $numbers
+            : array_map(static fn (string $cell): float => self::number($cell) ?? 0.0, $cells);
+    }
+
     public static function fits(float|int $value): bool
     {
         return abs($value) <= self::GREATEST;

@@ -33,6 +33,7 @@ final readonly class LogPlan
      * @param list<list<string>>       $preview first rows, cell by cell
      * @param list<RateFollows>        $follows
      * @param array<string, float>     $fastest what 99.5 % of the rotation stays under, deg/s, as it is read; by axis
+     * @param (\Closure(string): bool)|null $isLookedAt which traces are kept; all when null
      */
     private function __construct(
         public Dialect $dialect,
@@ -41,6 +42,7 @@ final readonly class LogPlan
         public array $preview,
         public array $follows,
         public array $fastest,
+        private ?\Closure $isLookedAt = null,
     ) {
     }
 
@@ -62,9 +64,10 @@ final readonly class LogPlan
             [] === $dialect->units ? array_fill(0, \count($dialect->header), '') : $dialect->units,
         );
         $guesses = self::numbered(ColumnMatcher::of($dialect->header, $map), $places, array_keys($map));
-        $rows = self::rows($dialect, $start, $pieces);
+        $beginning = self::rows($dialect, $start, []);
+        $rows = [...$beginning, ...self::rows($dialect, '', $pieces)];
         $guesses = self::timed($guesses, $dialect, $start, array_keys($map));
-        $units = self::ordered($given, self::units($guesses, $named, $rows, self::rows($dialect, $start, [])));
+        $units = self::ordered($given, self::units($guesses, $named, $rows, $beginning));
         $units = RateScale::settled($guesses, $rows, $units, [...array_keys($given), ...self::canonical($guesses)]);
         // What somebody answered needs no asking again.
         $guesses = array_map(
@@ -207,16 +210,31 @@ final readonly class LogPlan
     }
 
     /** @return array<string, ColumnGuess> by trace, but for the time: what is read */
-    public function kept(): array
+    public function traces(): array
     {
-        $kept = [];
+        $traces = [];
         foreach ($this->guesses as $guess) {
             if (null !== $guess->trace && Traces::TIME !== $guess->trace) {
-                $kept[$guess->trace] = $guess;
+                $traces[$guess->trace] = $guess;
             }
         }
 
-        return $kept;
+        return $traces;
+    }
+
+    /**
+     * For somebody who looks at some traces only: the others are read and judged all the same, and not kept.
+     *
+     * @param \Closure(string): bool $isLookedAt by the name of a trace
+     */
+    public function keeping(\Closure $isLookedAt): self
+    {
+        return new self($this->dialect, $this->guesses, $this->units, $this->preview, $this->follows, $this->fastest, $isLookedAt);
+    }
+
+    public function keeps(string $trace): bool
+    {
+        return null === $this->isLookedAt || ($this->isLookedAt)($trace);
     }
 
     public function timeColumn(): ?int
@@ -390,7 +408,7 @@ final readonly class LogPlan
                 }
                 $cells = explode(',', $line);
                 if (\count($cells) === $width && null !== Cell::number($cells[0])) {
-                    $rows[] = array_map(static fn (string $c): float => Cell::number($c) ?? 0.0, $cells);
+                    $rows[] = Cell::numbers($cells);
                 }
             }
         };

@@ -87,7 +87,7 @@ final readonly class LogReader
     /** @return list<string> those that are kept, as Rows has its columns */
     private function traces(): array
     {
-        $names = array_keys($this->plan->kept());
+        $names = array_keys($this->plan->traces());
         $dialect = $this->plan->dialect;
         if ([] === $names) {
             throw LogError::noKnownTrace($dialect->headerLine);
@@ -98,7 +98,7 @@ final readonly class LogReader
             }
         }
 
-        return $names;
+        return array_values(array_filter($names, $this->plan->keeps(...)));
     }
 
     /** @return int|null the first byte of a line in the middle of the file; null where it is not to be read in two */
@@ -265,6 +265,6 @@ final readonly class LogReader
             }
         }
 
-        return new FlightLog($clock, $columns, $this->plan->dialect->head, $bad, $leftOut);
+        return new FlightLog($clock, $columns, $this->plan->dialect->head, $bad, $leftOut, array_keys($this->plan->traces()));
     }
 }

@@ -26,6 +26,9 @@ final class Rows
     /** What a float is made of as it stands, with blanks around it. Nothing in it is tried twice. */
     private const FIGURE = '[ \t]*+([+-]?+(?:[0-9]++(?:\.[0-9]*+)?+|\.[0-9]++)(?:[eE][+-]?+[0-9]++)?+)[ \t]*+';
 
+    /** One that can be kept whatever its unit, of a column that is only judged. Others are looked at one by one. */
+    private const PLAIN_FIGURE = '[ \t]*+[+-]?+(?:[0-9]{1,20}+(?:\.[0-9]*+)?+|\.[0-9]++)(?:[eE](?:-[0-9]++|[+]?+[0-9](?![0-9])))?+[ \t]*+';
+
     /** Used columns of a table whose rows are told by a pattern: it grows with them, and may not grow without end. */
     private const MOST_CAUGHT = 150;
 
@@ -37,7 +40,7 @@ final class Rows
     /** @var list<int> index of the CSV column of each kept trace */
     private array $columns = [];
 
-    /** @var list<array{float, float}> scale and offset of each kept trace */
+    /** @var array<int, array{float, float}> by CSV column, scale and offset of each trace, whether it is kept or only judged */
     private array $conversions = [];
 
     /** A row whose used cells are figures; each of them is caught. Null where too many are used. */
@@ -79,16 +82,19 @@ final class Rows
         $this->timeScale = $plan->units[Traces::TIME]->scale;
         $this->width = \count($plan->dialect->header);
         $this->times = Column::spool(8);
-        foreach ($plan->kept() as $trace => $guess) {
-            $this->columns[] = $guess->column;
-            $this->conversions[] = [$plan->units[$trace]->scale, $plan->units[$trace]->offset];
-            $this->spools[] = Column::spool(4);
+        foreach ($plan->traces() as $trace => $guess) {
+            $this->conversions[$guess->column] = [$plan->units[$trace]->scale, $plan->units[$trace]->offset];
+            if ($plan->keeps($trace)) {
+                $this->columns[] = $guess->column;
+                $this->spools[] = Column::spool(4);
+            }
         }
         $used = array_unique([$timeColumn, ...$this->columns]);
         sort($used);
         $this->caught = array_map(static fn (int $place): int => $place + 1, array_flip($used));
-        $cells = array_replace(array_fill(0, $this->width, '[^,\n]*+'), array_fill_keys($used, self::FIGURE));
-        $this->pattern = \count($used) > self::MOST_CAUGHT ? null : '~^(?!#)'.implode(',', $cells).'$~m';
+        $judged = array_map(static fn (): string => self::PLAIN_FIGURE, $this->conversions);
+        $cells = array_replace(array_fill(0, $this->width, '[^,\n]*+'), $judged, array_fill_keys($used, self::FIGURE));
+        $this->pattern = \count($judged) >= self::MOST_CAUGHT ? null : '~^(?!#)'.implode(',', $cells).'$~m';
     }
 
     /**
@@ -267,7 +273,7 @@ final class Rows
             $row = [];
             foreach ($cells as $i => $cell) {
                 if (!is_numeric($cell)) {
-                    if ($i === $this->timeColumn || \in_array($i, $this->columns, true)) {
+                    if ($i === $this->timeColumn || isset($this->conversions[$i])) {
                         $this->isBad(Fact::of(BadRowReason::NotANumber, column: $i + 1));
                         continue 2;
                     }
@@ -318,8 +324,7 @@ final class Rows
         if (!Cell::fits($row[$this->timeColumn] * $this->timeScale)) {
             return $this->timeColumn;
         }
-        foreach ($this->columns as $n => $column) {
-            [$scale, $offset] = $this->conversions[$n];
+        foreach ($this->conversions as $column => [$scale, $offset]) {
             if (!Cell::fits($row[$column] * $scale + $offset)) {
                 return $column;
             }
@@ -341,7 +346,7 @@ final class Rows
         $packed = [];
         foreach ([-1 => $this->timeColumn] + $this->columns as $n => $column) {
             $values = $columns[$column];
-            [$scale, $offset] = -1 === $n ? [$this->timeScale, 0.0] : $this->conversions[$n];
+            [$scale, $offset] = -1 === $n ? [$this->timeScale, 0.0] : $this->conversions[$column];
             if (1.0 !== $scale || 0.0 !== $offset) {
                 foreach ($values as $i => $v) {
                     $values[$i] = (float) $v * $scale + $offset;

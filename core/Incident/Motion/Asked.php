@@ -29,8 +29,9 @@ final class Asked
         foreach ($rate as $axis => $w) {
             $s = $set[$axis];
             $n = \count($w);
-            $row = [];
+            $row = $w;
             for ($i = 0; $i < $n; ++$i) {
+                $is = $w[$i];
                 $low = \INF;
                 $high = -\INF;
                 for ($j = max(0, $i - $back), $end = min($n - 1, $i + $ahead); $j <= $end; $j += 5) {
@@ -41,12 +42,17 @@ final class Asked
                     if ($v > $high) {
                         $high = $v;
                     }
+                    // Between what was asked and what was asked: the rest can only widen that.
+                    if ($low <= $is && $is <= $high) {
+                        $row[$i] = 0.0;
+                        continue 2;
+                    }
                 }
                 // Overshoot in proportion to the move belongs to the tune, not to an incident.
                 $slack = self::SLACK * max(abs($low), abs($high), $high - $low);
-                $row[] = $w[$i] > $high + $slack ? $w[$i] - $high - $slack : ($w[$i] < $low - $slack ? $w[$i] - $low + $slack : 0.0);
+                $row[$i] = $is > $high + $slack ? $is - $high - $slack : ($is < $low - $slack ? $is - $low + $slack : 0.0);
             }
-            $out[] = $row;
+            $out[] = array_values($row);
         }
 
         return $out;

@@ -127,11 +127,11 @@ final readonly class Blocks
         $thrust = $change = [];
         foreach ($this->run->outputs as $output) {
             $speeds = $law->speeds(\array_slice($output, $first, $length), $supply, $this->run->stepS);
-            $push = [];
-            foreach ($speeds as $v) {
-                $push[] = $v * $v;
+            $push = $speeds;
+            for ($i = 0, $n = \count($push); $i < $n; ++$i) {
+                $push[$i] *= $push[$i];
             }
-            $push = self::smooth($push, $this->run->stepS);
+            $push = self::smooth(array_values($push), $this->run->stepS);
             $speeds = self::smooth($speeds, $this->run->stepS);
             $t = $d = [];
             for ($i = $lead, $size = $this->size, $end = $lead + $count * $size; $i < $end; $i += $size) {
@@ -159,7 +159,8 @@ final readonly class Blocks
         $half = (int) round(self::SMOOTH_S / 2 / $stepS);
         for ($time = 0; $time < 2 && $half > 0; ++$time) {
             $n = \count($v);
-            $out = [];
+            // Written over, as a list that grows takes longer.
+            $out = $v;
             $sum = 0.0;
             for ($i = 0, $end = min($half, $n); $i < $end; ++$i) {
                 $sum += $v[$i];
@@ -167,25 +168,20 @@ final readonly class Blocks
             // At the beginning there are fewer; at the end the last stands for what would come.
             for ($i = 0, $end = min($half + 1, $n); $i < $end; ++$i) {
                 $sum += $v[$i + $half] ?? $v[$n - 1];
-                $out[] = $sum / ($i + $half + 1);
+                $out[$i] = $sum / ($i + $half + 1);
             }
             $share = 1 / (2 * $half + 1);
-            $next = $i + $half;
-            foreach ($v as $gone) {
-                if ($next >= $n) {
-                    break;
-                }
-                $sum += $v[$next] - $gone;
-                $out[] = $sum * $share;
-                ++$next;
+            for ($next = $i + $half, $gone = $i - $half - 1; $next < $n; ++$next, ++$gone, ++$i) {
+                $sum += $v[$next] - $v[$gone];
+                $out[$i] = $sum * $share;
             }
-            for ($i = $next - $half; $i < $n; ++$i) {
+            for (; $i < $n; ++$i) {
                 $sum += $v[$n - 1] - $v[$i - $half - 1];
-                $out[] = $sum * $share;
+                $out[$i] = $sum * $share;
             }
             $v = $out;
         }
 
-        return $v;
+        return array_values($v);
     }
 }

@@ -84,10 +84,15 @@ final readonly class RotorLaw
             $pairs[] = [\array_slice($run->outputs[$m], $from, self::PART), \array_slice($run->rpm($m) ?? [], $from, self::PART)];
         }
 
-        return self::best(static function (self $law) use ($pairs, $supply, $run): float {
+        $targets = [];
+
+        return self::best(static function (self $law) use ($pairs, $supply, $run, &$targets): float {
             $sum = 0.0;
-            foreach ($pairs as [$output, $rpm]) {
-                $sum += self::misfit($law->speeds($output, $supply, $run->stepS), $rpm);
+            // Most laws that are tried differ in their lags alone.
+            $same = "{$law->power} {$law->delayS}";
+            foreach ($pairs as $m => [$output, $rpm]) {
+                $targets[$same][$m] ??= $law->targets($output, $supply, $run->stepS);
+                $sum += self::misfit($law->towards($targets[$same][$m], $run->stepS), $rpm);
             }
 
             return $sum;
@@ -102,21 +107,7 @@ final readonly class RotorLaw
      */
     public function speeds(array $output, array $supply, float $stepS): array
     {
-        $up = 1 - exp(-$stepS / $this->upS);
-        $down = 1 - exp(-$stepS / $this->downS);
-        $speed = null;
-        $out = [];
-        // As targets() has them, but without holding them all: a flight is long.
-        [$table, $late] = [$this->table(), (int) round($this->delayS / $stepS)];
-        for ($i = 0, $n = \count($output); $i < $n; ++$i) {
-            $pct = $output[$i < $late ? 0 : $i - $late];
-            $to = ($pct <= 0.0 ? 0.0 : ($pct >= 100.0 ? 1.0 : $table[(int) (10 * $pct + 0.5)])) * ($supply[$i] ?? 1.0);
-            $speed ??= $to;
-            $speed += ($to > $speed ? $up : $down) * ($to - $speed);
-            $out[] = $speed;
-        }
-
-        return $out;
+        return $this->towards($this->targets($output, $supply, $stepS), $stepS);
     }
 
     /**
@@ -128,13 +119,32 @@ final readonly class RotorLaw
     public function targets(array $output, array $supply, float $stepS): array
     {
         [$table, $late] = [$this->table(), (int) round($this->delayS / $stepS)];
-        $out = [];
+        $out = $output;
         for ($i = 0, $n = \count($output); $i < $n; ++$i) {
             $pct = $output[$i < $late ? 0 : $i - $late];
-            $out[] = ($pct <= 0.0 ? 0.0 : ($pct >= 100.0 ? 1.0 : $table[(int) (10 * $pct + 0.5)])) * ($supply[$i] ?? 1.0);
+            $out[$i] = ($pct <= 0.0 ? 0.0 : ($pct >= 100.0 ? 1.0 : $table[(int) (10 * $pct + 0.5)])) * ($supply[$i] ?? 1.0);
         }
 
-        return $out;
+        return array_values($out);
+    }
+
+    /**
+     * @param list<float> $targets speed that each step asks for
+     *
+     * @return list<float> speed, step by step
+     */
+    public function towards(array $targets, float $stepS): array
+    {
+        $up = 1 - exp(-$stepS / $this->upS);
+        $down = 1 - exp(-$stepS / $this->downS);
+        $speed = $targets[0] ?? 0.0;
+        for ($i = 0, $n = \count($targets); $i < $n; ++$i) {
+            $off = $targets[$i] - $speed;
+            $speed += ($off > 0 ? $up : $down) * $off;
+            $targets[$i] = $speed;
+        }
+
+        return array_values($targets);
     }
 
     /** @return list<float> speed that each tenth of a percent of output asks for */

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Ortholex\Tests\core\FlightLog;
 
 use Ortholex\Core\FlightLog\FlightLog;
+use Ortholex\Core\FlightLog\Reading\LogPlan;
 use Ortholex\Core\FlightLog\Reading\LogReader;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
@@ -89,6 +90,33 @@ final class FiguresTest extends TestCase
         self::assertSame(4320.0 - 12 * 360, $log->trace('rate_measured_roll_dps')[4320]);
     }
 
+    /** A column that somebody does not look at is judged all the same: what stands in a log does not follow from who asks. */
+    #[DataProvider('figures')]
+    #[DataProvider('noFigures')]
+    public function testAColumnThatIsNotKeptIsJudgedAsIfItWere(string $written, float $meant = \NAN): void
+    {
+        $this->write("time_s,stick_roll_us,accel_x_g,setpoint_roll_dps\n", static fn (int $row): string => \sprintf(
+            "%.4f,%s,%s,%.2f\n",
+            $row / 1000,
+            4321 === $row ? $written : 1500 + $row % 400,
+            4200 === $row ? $written : '-1.5e-05',
+            $row % 360,
+        ));
+        $plan = LogPlan::of($this->path);
+        $all = LogReader::readFile($this->path, plan: $plan);
+        $isKept = static fn (string $trace): bool => str_starts_with($trace, 'setpoint');
+        $some = LogReader::readFile($this->path, plan: $plan->keeping($isKept));
+        self::assertEquals($all->badRows, $some->badRows);
+        self::assertSame(is_nan($meant) ? 2 : 0, $some->badRows->count);
+        self::assertEquals($all->clock, $some->clock);
+        self::assertSame(['setpoint_roll_dps'], $some->names());
+        self::assertSame(['stick_roll_us', 'accel_x_g', 'setpoint_roll_dps'], $some->logged());
+        self::assertSame($all->logged(), $some->logged());
+        self::assertSame($all->trace('setpoint_roll_dps'), $some->trace('setpoint_roll_dps'));
+        self::assertSame($some->logged(), $some->between(1.0, 2.0)->logged());
+        self::assertSame(['setpoint_pitch_dps'], $some->with(['setpoint_roll_dps' => 'setpoint_pitch_dps'])->names());
+    }
+
     public function testAWordInAColumnThatNobodyAskedForCostsNothing(): void
     {
         $log = $this->read("time_s,note,setpoint_roll_dps,rate_measured_roll_dps\n", static fn (int $row): string => \sprintf(
@@ -165,9 +193,15 @@ final class FiguresTest extends TestCase
     /** @param \Closure(int): string $row */
     private function read(string $head, \Closure $row): FlightLog
     {
-        file_put_contents($this->path, $head.implode('', array_map($row, range(0, self::ROWS - 1))));
+        $this->write($head, $row);
 
         return LogReader::readFile($this->path);
+    }
+
+    /** @param \Closure(int): string $row */
+    private function write(string $head, \Closure $row): void
+    {
+        file_put_contents($this->path, $head.implode('', array_map($row, range(0, self::ROWS - 1))));
     }
 
     /** As a float32 holds it. */

@@ -83,6 +83,25 @@ final class FftTest extends TestCase
         }
     }
 
+    #[DataProvider('sizes')]
+    public function testARealSignalComesBackFromItsTransform(int $size): void
+    {
+        $dice = new Lcg(13 * $size);
+        $x = [];
+        for ($i = 0; $i < $size; ++$i) {
+            $x[] = $dice->next();
+        }
+        $fft = RealFft::ofSize($size);
+        [$re, $im] = $fft->forward($x);
+        self::assertEqualsWithDelta($x, $fft->inverse($re, $im), 1e-12);
+        // As the complex transform has it of all bins.
+        for ($k = $size / 2 - 1; $k > 0; --$k) {
+            $re[] = $re[$k];
+            $im[] = -$im[$k];
+        }
+        self::assertEqualsWithDelta($x, Fft::ofSize($size)->inverse($re, $im)[0], 1e-12);
+    }
+
     /** Σ x[n]·exp(−2πi·k·n/N) as it is written, for each length whose first pass is another: of two, of four and of eight points. */
     #[DataProvider('lengths')]
     public function testIsTheSumThatDefinesIt(int $size): void
