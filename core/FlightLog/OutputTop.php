@@ -43,14 +43,13 @@ final readonly class OutputTop
     public static function ofLog(FlightLog $log): float
     {
         // Where a part of them reaches the whole range, all do.
-        foreach ($log->places() as $place) {
-            $some = $log->column("output_{$place}_pct")->each(self::EVERY);
-            if ([] !== $some && max($some) >= self::NEARLY_WHOLE_PCT) {
+        foreach (self::pieces($log, self::EVERY) as $some) {
+            if (max($some) >= self::NEARLY_WHOLE_PCT) {
                 return self::WHOLE_PCT;
             }
         }
 
-        return self::in(static fn (): iterable => self::pieces($log));
+        return self::in(static fn (): iterable => self::pieces($log, 1));
     }
 
     /** @param \Closure(): iterable<list<float>> $outputs however long they are: they are gone through twice */
@@ -77,13 +76,16 @@ final readonly class OutputTop
         return $at >= self::LEAST_SAMPLES && $at > $beneath ? $top : self::WHOLE_PCT;
     }
 
-    /** @return iterable<list<float>> */
-    private static function pieces(FlightLog $log): iterable
+    /** @return iterable<non-empty-list<float>> each so many samples further on */
+    private static function pieces(FlightLog $log, int $every): iterable
     {
         foreach ($log->places() as $place) {
             $column = $log->column("output_{$place}_pct");
             for ($from = 0; $from < $column->count; $from += self::PIECE) {
-                yield $column->values($from, self::PIECE);
+                $values = $column->each($every, $from, self::PIECE);
+                if ([] !== $values) {
+                    yield $values;
+                }
             }
         }
     }

@@ -259,6 +259,7 @@ final readonly class FlightAnalysis
         $places = $log->places();
         foreach ($places as $place) {
             foreach ($log->decimatedRuns("output_{$place}_pct", $factor) as $r => $run) {
+                $sum[$r] ??= [];
                 foreach ($run as $i => $v) {
                     $sum[$r][$i] = ($sum[$r][$i] ?? 0.0) + $v / \count($places);
                 }

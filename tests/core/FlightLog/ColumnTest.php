@@ -58,6 +58,17 @@ final class ColumnTest extends TestCase
         }
     }
 
+    /** More pieces than are joined at once. */
+    public function testALongColumnIsWholeAndInOrder(): void
+    {
+        $column = Column::ofBytes(str_repeat(pack('g*', ...range(0.0, 1023.0)), 2300));
+        self::assertSame(2300 * 1024, $column->count);
+        $means = array_map(static fn (int $k): float => 4 * $k + 1.5, range(0, 255));
+        $firsts = array_map(static fn (int $k): float => 4.0 * $k, range(0, 255));
+        self::assertTrue(array_merge(...array_fill(0, 2300, $means)) === $column->decimated(4));
+        self::assertTrue(array_merge(...array_fill(0, 2300, $firsts)) === $column->each(4));
+    }
+
     public function testAColumnInMemoryReadsTheSame(): void
     {
         $values = [1.5, -2.25, 0.0, 1e6, -0.125];

@@ -72,6 +72,22 @@ final class LookedAtTest extends TestCase
         }
     }
 
+    /** Where no throttle was logged the outputs stand for it, run by run: also where a run is shorter than what is averaged into one. */
+    public function testARunTooShortToBeAveragedStillIsOne(): void
+    {
+        $lines = ["time_s,output_front_pct,output_rear_pct\n"];
+        foreach ([[0.0, 400, 20.0], [1.0, 3, 90.0], [2.0, 400, 60.0]] as [$start, $count, $pct]) {
+            for ($i = 0; $i < $count; ++$i) {
+                $lines[] = \sprintf("%.4f,%.1f,%.1f\n", $start + $i / 1000, $pct - 5, $pct + 5);
+            }
+        }
+        $log = KnownFlight::read(implode('', $lines));
+        self::assertCount(3, $log->clock->segments);
+        $throttle = FlightAnalysis::throttle($log, 8);
+        self::assertSame([50, 0, 50], array_map(\count(...), $throttle));
+        self::assertEqualsWithDelta(array_fill(0, 50, 60.0), $throttle[2], 1e-4);
+    }
+
     /** @return array<string, string> all that a report and an analysis hold, as a digest of each part */
     private static function told(FlightLog $log): array
     {
