@@ -31,7 +31,7 @@ final readonly class Fft
     /** @var list<float> as many as there are points, to be written over: a list that grows takes half as long again */
     private array $zeros;
 
-    /** @var list<int> twice: where the real part of each stands among pairs */
+    /** @var list<int> where the real part of each stands among pairs: twice its position above */
     private array $ofPairs;
 
     private function __construct(public int $size)
