@@ -116,9 +116,37 @@ document.addEventListener('turbo:submit-end', (e) => {
     if (!e.detail.success) after = null;
 });
 
+// A page that was drawn anew meanwhile may hold the same form as another element: one that goes to the same place with the same hidden
+// fields. What was chosen in the old one is chosen in it.
+const goesTo = (form) =>
+    [form.getAttribute('action'), ...[...form.querySelectorAll('input[type="hidden"]')].map((f) => `${f.name}=${f.value}`)].join(' ');
+
+function twinOf(form) {
+    const twin = [...document.forms].find((f) => goesTo(f) === goesTo(form));
+    for (const field of twin ? form.elements : []) {
+        const ticked = field.matches('[type="checkbox"], [type="radio"]');
+        const isSame = (f) => f.name === field.name && f.type === field.type && (!ticked || f.value === field.value);
+        const other = field.name && [...twin.elements].find(isSame);
+        if (!other || other.matches('button, [type="hidden"], [type="file"]')) continue;
+        if (ticked) other.checked = field.checked;
+        else other.value = field.value;
+    }
+    return twin;
+}
+
+const buttonOf = (form, pressed) => [...form.elements].find((b) => b.matches('button') && b.name === pressed.name && b.id === pressed.id);
+
+// What is not there any more cannot be pressed; it is not lost in silence.
 function again({ form, submitter, to }) {
-    if (submitter?.isConnected) submitter.value = to;
-    send(form, submitter?.isConnected ? submitter : null);
+    const there = form.isConnected ? form : twinOf(form);
+    const button = submitter && there && (submitter.isConnected ? submitter : buttonOf(there, submitter));
+    if (!there || (submitter && !button)) {
+        say('What you pressed last is not on this page any more: it was not done.', true);
+        next();
+        return;
+    }
+    if (button) button.value = to;
+    send(there, button);
 }
 
 function next() {
@@ -129,9 +157,7 @@ function next() {
         after = null;
         visit(to);
     }
-    if (!one) return;
-    if (one.form.isConnected) again(one);
-    else next();
+    if (one) again(one);
 }
 
 document.addEventListener('turbo:submit-end', (e) => {

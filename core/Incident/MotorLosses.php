@@ -407,7 +407,7 @@ final readonly class MotorLosses
         $dot = $own = 0.0;
         for ($b = $from, $end = min($to, $one->blocks->count() - 1); $b <= $end; ++$b) {
             for ($a = 0; $a < 2; ++$a) {
-                $spread = $doubt->usual($a, $one->liveliness[$a][$b], $one->washed[$b]);
+                $spread = $doubt->at($one, $a, $b);
                 $gone = -(1 - $share) * $one->push($a, $m, $b) / $spread;
                 $dot += $one->off[$a][$b] / $spread * $gone;
                 $own += $gone * $gone;
@@ -432,7 +432,7 @@ final readonly class MotorLosses
             $well = $bad = 0.0;
             $alone += $doubt->worth($one->washed[$b]);
             for ($a = 0; $a < 3; ++$a) {
-                $spread = $doubt->usual($a, $one->liveliness[$a][$b], $one->washed[$b]);
+                $spread = $doubt->at($one, $a, $b);
                 $count = 2 === $a ? self::YAW : 1.0;
                 $well += $count * ($one->off[$a][$b] / $spread) ** 2;
                 $bad += $count * (($one->off[$a][$b] - $push[$a]) / $spread) ** 2;

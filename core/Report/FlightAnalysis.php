@@ -45,7 +45,7 @@ use Ortholex\Core\Tuning\TermVerdict;
 final readonly class FlightAnalysis
 {
     /** Raised whenever a result would change for the same log, so that stored results are not mistaken for new ones. */
-    public const VERSION = 22;
+    public const VERSION = 23;
 
     /** Steps, noise, lag and filters of a longer log are taken from stretches of it: five minutes at 8 kHz, twenty at 2 kHz. */
     public const MOST_SAMPLES = 2_400_000;

@@ -164,6 +164,43 @@ test('a link that is followed while a form is on its way is followed, and the fo
     await expect(pack).toHaveAttribute('aria-pressed', String(was));
 });
 
+test('what is pressed while a page is drawn anew is pressed in the new one; where it is gone, that is said', async ({ page }) => {
+    await page.context().addCookies([{ name: 'tiller', value: 'open', url: 'http://127.0.0.1:8799' }]);
+    await page.goto('/craft/curlew/21');
+    await started(page);
+    await page.route('**/craft/curlew/bench', async (route) => {
+        await new Promise((done) => setTimeout(done, 700));
+        await route.continue();
+    });
+    const [outdoors, button] = [page.locator('#thing-outdoors'), page.locator('#receiver-button')];
+    const was = await outdoors.getAttribute('aria-pressed');
+    const turned = was === 'true' ? 'false' : 'true';
+    await expect(button).toHaveAttribute('aria-pressed', 'false');
+    await outdoors.click();
+    await button.click();
+    await expect(page.locator('form[data-waiting] #receiver-button')).toBeVisible();
+    // Another element stands where the form stood.
+    await button.evaluate((b) => (b.form.outerHTML = b.form.outerHTML.replace(' data-waiting=""', '')));
+    await expect(page.locator('form[data-waiting]')).toHaveCount(0);
+    await expect(button).toHaveAttribute('aria-pressed', 'true');
+    await expect(outdoors).toHaveAttribute('aria-pressed', turned);
+    await outdoors.click();
+    await button.click();
+    // The page that comes has none that does the same.
+    await button.evaluate((b) => {
+        b.form.elements.thing.value = 'radio:gone';
+        b.form.remove();
+    });
+    await expect(page.locator('#said')).toContainText('not on this page any more');
+    await expect(outdoors).toHaveAttribute('aria-pressed', was);
+    await page.unroute('**/craft/curlew/bench');
+    await page.reload();
+    await started(page);
+    await expect(button).toHaveAttribute('aria-pressed', 'true');
+    await button.click();
+    await expect(button).toHaveAttribute('aria-pressed', 'false');
+});
+
 test('what scripts have drawn takes the colours of the theme at once', async ({ page }) => {
     await page.goto('/craft/curlew/62');
     await expect(page.locator('html')).toHaveAttribute('data-started', '1');

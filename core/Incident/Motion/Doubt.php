@@ -31,6 +31,12 @@ final readonly class Doubt
     /** Where too little of it was seen, what is left in a craft's own air is taken for so many times as much. */
     private const TIMES_WASHED = 3.0;
 
+    /** What is left over how rough it is: where too little was seen, and never less or more. */
+    private const TIMES_ROUGH = 2.0;
+
+    private const LEAST_TIMES = 1.0;
+    private const MOST_TIMES = 3.0;
+
     /** Within this many scales lie 95 % of what is spread by Student's t with four degrees of freedom. */
     private const OUTER_T = 2.776;
 
@@ -40,10 +46,11 @@ final readonly class Doubt
     /**
      * @param list<list<array{float, float}>> $spread by axis, then by axis in the craft's own air: liveliness and what is usually left
      *                                                there, rising
+     * @param list<float>                     $times  by axis: what is left in its own air, over how rough it is there
      * @param array{float, float}             $worth  of a block, in calm air and in its own: those that follow one another say much the
      *                                                same, a model that is off for long, wash for short
      */
-    private function __construct(private array $spread, private array $worth)
+    private function __construct(private array $spread, private array $times, private array $worth)
     {
     }
 
@@ -67,10 +74,11 @@ final readonly class Doubt
             asort($lively);
             $spread[] = $k < 3 || \count($lively) >= self::LEAST_WASHED ? self::binned($lively, $left, $k > 2) : self::times($calm);
         }
-        $doubt = new self($spread, [1.0, 1.0]);
+        $times = array_map(static fn (int $axis): float => self::overRough($all, $axis), [0, 1, 2]);
+        $doubt = new self($spread, $times, [1.0, 1.0]);
         $calm = $doubt->worthOf($all, false) ?? 1.0;
 
-        return new self($spread, [$calm, $doubt->worthOf($all, true) ?? $calm]);
+        return new self($spread, $times, [$calm, $doubt->worthOf($all, true) ?? $calm]);
     }
 
     /** How much a block says of its own, 0 to 1. */
@@ -99,19 +107,45 @@ final readonly class Doubt
         return max(self::LEAST_DPS2, self::LEAST_SHARE * $liveliness, $usual);
     }
 
+    /** The same of a block, where how rough it is just there tells how much its own air does, deg/s². */
+    public function at(Unexplained $one, int $axis, int $block): float
+    {
+        $calm = $this->usual($axis, $one->liveliness[$axis][$block], false);
+
+        return $one->washed[$block] ? hypot($calm, $this->times[$axis] * $one->roughness[$axis][$block]) : $calm;
+    }
+
     /** @return list<list<float>> what is usually left, by axis and block, deg/s² */
     public function over(Unexplained $one): array
     {
         $usual = [];
         foreach ($one->liveliness as $axis => $lively) {
             $row = [];
-            foreach ($lively as $b => $v) {
-                $row[] = $this->usual($axis, $v, $one->washed[$b]);
+            foreach (array_keys($lively) as $b) {
+                $row[] = $this->at($one, $axis, $b);
             }
             $usual[] = $row;
         }
 
         return $usual;
+    }
+
+    /** @param list<Unexplained> $all */
+    private static function overRough(array $all, int $axis): float
+    {
+        $times = [];
+        foreach ($all as $one) {
+            foreach ($one->off[$axis] as $b => $off) {
+                if ($one->washed[$b] && $one->blocks->teaches[$b]) {
+                    $times[] = abs($off) / max(self::LEAST_DPS2, $one->roughness[$axis][$b]);
+                }
+            }
+        }
+        if (\count($times) < self::LEAST_WASHED) {
+            return self::TIMES_ROUGH;
+        }
+
+        return max(self::LEAST_TIMES, min(self::MOST_TIMES, Statistics::quantile($times, 0.95) / self::OUTER_T));
     }
 
     /**
@@ -169,7 +203,7 @@ final readonly class Doubt
                     if (!$one->blocks->teaches[$i] || $one->washed[$i] !== $washed) {
                         continue;
                     }
-                    $times = $off / $this->usual($axis, $one->liveliness[$axis][$i], $washed);
+                    $times = $off / $this->at($one, $axis, $i);
                     $z[$i] = max(-self::CLIPPED, min(self::CLIPPED, $times));
                 }
                 $pairs += \count($z);

@@ -10,6 +10,17 @@ final readonly class Unexplained
     /** How lively it is, is looked at over so many blocks to each side. */
     private const AROUND = 6;
 
+    /** How rough it is, is looked at over so many blocks to each side, at every so manieth, between blocks so far apart. */
+    private const ROUGH_AROUND = 24;
+
+    private const ROUGH_EVERY = 4;
+    private const ROUGH_APART = 4;
+
+    /** The calmer part of it counts, as what sets in and goes again is much of it: this quantile, which a normal one has at so much. */
+    private const ROUGH_QUANTILE = 0.4;
+
+    private const ROUGH_NORMAL = 0.5244;
+
     /** The mean of the outputs fell by so much within so long; and how long what comes of it lasts. */
     private const DROP_PCT = 10.0;
 
@@ -19,6 +30,8 @@ final readonly class Unexplained
     /**
      * @param list<list<float>> $off      by axis, deg/s²
      * @param list<list<float>> $liveliness by axis: root mean square of what is expected around a block, deg/s²
+     * @param list<list<float>> $roughness by axis: how much what is unexplained usually changes around a block within a few hundredths of
+     *                                     a second, as a standard deviation, deg/s²; what sets in and stays makes nothing rough
      * @param list<list<float>> $thrust   by motor, over that at full output
      * @param list<bool>        $washed   whether it may sink into its own air: shortly after all motors were let go
      */
@@ -27,6 +40,7 @@ final readonly class Unexplained
         public CraftModel $model,
         public array $off,
         public array $liveliness,
+        public array $roughness,
         public array $thrust,
         public array $washed,
     ) {
@@ -49,7 +63,9 @@ final readonly class Unexplained
             }
         }
 
-        return new self($blocks, $model, $off, array_map(self::around(...), $size), $thrust, self::washed($blocks));
+        $rough = array_map(self::rough(...), $off);
+
+        return new self($blocks, $model, $off, array_map(self::around(...), $size), $rough, $thrust, self::washed($blocks));
     }
 
     /** @return array{float, float, float} mean of what is unexplained from a step on, deg/s² */
@@ -95,6 +111,33 @@ final readonly class Unexplained
         }
 
         return $washed;
+    }
+
+    /**
+     * @param list<float> $off
+     *
+     * @return list<float> by the median of what changes around each
+     */
+    private static function rough(array $off): array
+    {
+        $changes = [];
+        for ($i = self::ROUGH_APART, $n = \count($off); $i < $n; ++$i) {
+            $changes[] = abs($off[$i] - $off[$i - self::ROUGH_APART]);
+        }
+        $out = [];
+        $now = 0.0;
+        for ($i = 0; $i < $n; ++$i) {
+            if (0 === $i % self::ROUGH_EVERY && [] !== $changes) {
+                $from = max(0, min($i - intdiv(self::ROUGH_APART, 2) - self::ROUGH_AROUND, $n - self::ROUGH_APART - 1));
+                $part = \array_slice($changes, $from, 2 * self::ROUGH_AROUND + 1);
+                sort($part);
+                // Of a difference, whose variance is that of both.
+                $now = $part[(int) (self::ROUGH_QUANTILE * \count($part))] / (\M_SQRT2 * self::ROUGH_NORMAL);
+            }
+            $out[] = $now;
+        }
+
+        return $out;
     }
 
     /**

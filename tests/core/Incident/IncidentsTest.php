@@ -37,6 +37,14 @@ final class IncidentsTest extends TestCase
         }
     }
 
+    /** Two flights of `bin/bench truth` whose sound motors were accused while all wash was taken for alike. */
+    public function testWashAndKnocksInItAccuseNobody(): void
+    {
+        $knocked = (new TruthFlight(TruthCraft::long(), 709))->fly(TruthMoves::Hard, 30.0, TruthFault::Collision, atS: 5.0);
+        self::assertSame([], self::accused($knocked));
+        self::assertSame([], self::accused((new TruthFlight(TruthCraft::heavy(), 707))->fly(TruthMoves::Chops, 30.0)));
+    }
+
     public function testAShortCutOfASoundFlightAccusesNobody(): void
     {
         foreach ([TruthCraft::light(), TruthCraft::hexa()] as $craft) {

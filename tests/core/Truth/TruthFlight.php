@@ -19,6 +19,9 @@ final class TruthFlight
 
     private int $state;
 
+    /** What the motor that fails should have pushed meanwhile, on average, over its push at hover; 0 where its flight ended before. */
+    public float $toLose = 0.0;
+
     /** @var list<string> rows of the log */
     private array $rows = [];
 
@@ -114,7 +117,8 @@ final class TruthFlight
         $delayed = array_fill(0, 3, array_fill(0, $n, 100 * $hover));
         $level = $aim = 100 * $hover;
         $nextLevel = 0.0;
-        $washes = 0.0;
+        $washes = $toLose = 0.0;
+        $sickSteps = 0;
         $hits = TruthFault::Collision === $fault ? $this->times($atS, $seconds) : [];
         $glitches = TruthFault::Glitch === $fault ? $this->times($atS, $seconds) : [];
         $knock = [0.0, 0.0, 0.0];
@@ -191,6 +195,10 @@ final class TruthFlight
             for ($m = 0; $m < $n; ++$m) {
                 $sickNow = $m === $sick && $t >= $atS && $t < $atS + $lastsS;
                 $to = $fullRad * ($volt / 16.6) * (($now[$m] ?? 0.0) / 100) ** $c->power;
+                if ($sickNow) {
+                    $toLose += $to * $to / ($fullRad * $hover ** $c->power) ** 2;
+                    ++$sickSteps;
+                }
                 if ($sickNow && TruthFault::MotorStops === $fault) {
                     $to = 0.0;
                 } elseif ($sickNow && TruthFault::MotorHalf === $fault) {
@@ -241,6 +249,7 @@ final class TruthFlight
             }
         }
         $this->rows = $rows;
+        $this->toLose = $toLose / max(1, $sickSteps);
     }
 
     /**
