@@ -31,7 +31,8 @@ final readonly class Unexplained
      * @param list<list<float>> $off      by axis, deg/s²
      * @param list<list<float>> $liveliness by axis: root mean square of what is expected around a block, deg/s²
      * @param list<list<float>> $roughness by axis: how much what is unexplained usually changes around a block within a few hundredths of
-     *                                     a second, as a standard deviation, deg/s²; what sets in and stays makes nothing rough
+     *                                     a second, as a standard deviation, deg/s²; what sets in and stays makes nothing rough; 0 where
+     *                                     it is not washed
      * @param list<list<float>> $thrust   by motor, over that at full output
      * @param list<bool>        $washed   whether it may sink into its own air: shortly after all motors were let go
      */
@@ -63,9 +64,10 @@ final readonly class Unexplained
             }
         }
 
-        $rough = array_map(self::rough(...), $off);
+        $washed = self::washed($blocks);
+        $rough = array_map(static fn (array $one): array => self::rough($one, $washed), $off);
 
-        return new self($blocks, $model, $off, array_map(self::around(...), $size), $rough, $thrust, self::washed($blocks));
+        return new self($blocks, $model, $off, array_map(self::around(...), $size), $rough, $thrust, $washed);
     }
 
     /** @return array{float, float, float} mean of what is unexplained from a step on, deg/s² */
@@ -115,10 +117,11 @@ final readonly class Unexplained
 
     /**
      * @param list<float> $off
+     * @param list<bool>  $washed where it is asked
      *
-     * @return list<float> by the median of what changes around each
+     * @return list<float> by what usually changes around each
      */
-    private static function rough(array $off): array
+    private static function rough(array $off, array $washed): array
     {
         $changes = [];
         for ($i = self::ROUGH_APART, $n = \count($off); $i < $n; ++$i) {
@@ -126,8 +129,14 @@ final readonly class Unexplained
         }
         $out = [];
         $now = 0.0;
+        $until = 0;
         for ($i = 0; $i < $n; ++$i) {
-            if (0 === $i % self::ROUGH_EVERY && [] !== $changes) {
+            if (!$washed[$i]) {
+                $out[] = 0.0;
+                continue;
+            }
+            if ($i >= $until && [] !== $changes) {
+                $until = $i + self::ROUGH_EVERY;
                 $from = max(0, min($i - intdiv(self::ROUGH_APART, 2) - self::ROUGH_AROUND, $n - self::ROUGH_APART - 1));
                 $part = \array_slice($changes, $from, 2 * self::ROUGH_AROUND + 1);
                 sort($part);
