@@ -73,7 +73,7 @@ let leads = false;
 
 export function send(form, submitter = null) {
     if (!submitting() && !leads) {
-        form.removeAttribute('data-waiting');
+        if (!waiting.some((w) => w.form === form)) form.removeAttribute('data-waiting');
         form.requestSubmit(submitter);
     } else if (submitter || !waiting.some((w) => w.form === form)) {
         // What stands in it is kept by a page that is drawn anew meanwhile.
@@ -84,8 +84,11 @@ export function send(form, submitter = null) {
 }
 
 // A switch of the bench that is pressed again before the page has shown the first press goes back: it was pressed twice.
+// Where presses of it wait still, the next one goes back from the last of them.
 function flip(button) {
-    if (isSwitch(button)) button.value = button.value === '1' ? '0' : '1';
+    if (!isSwitch(button)) return;
+    const last = waiting.findLast((w) => w.submitter === button)?.to ?? button.value;
+    button.value = last === '1' ? '0' : '1';
 }
 document.addEventListener('turbo:submit-start', (e) => flip(e.detail.formSubmission.submitter));
 document.addEventListener('turbo:submit-end', (e) => {

@@ -201,6 +201,30 @@ test('what is pressed while a page is drawn anew is pressed in the new one; wher
     await expect(button).toHaveAttribute('aria-pressed', 'false');
 });
 
+test('switches of the bench that are pressed again and again, in turns, end where the last press put them', async ({ page }) => {
+    await page.goto('/craft/curlew/14');
+    await started(page);
+    const [pack, outdoors] = [page.locator('#thing-pack'), page.locator('#thing-outdoors')];
+    const was = [await pack.getAttribute('aria-pressed'), await outdoors.getAttribute('aria-pressed')];
+    const sent = [];
+    page.on('request', (r) => {
+        const body = r.method() === 'POST' && r.url().endsWith('/bench') ? new URLSearchParams(r.postData() ?? '') : null;
+        if (body?.get('thing') === 'outdoors') sent.push(body.get('to'));
+    });
+    for (let i = 0; i < 7; ++i) {
+        await outdoors.click();
+        await pack.click();
+    }
+    await expect.poll(() => sent.length).toBe(7);
+    for (const [i, to] of sent.entries()) expect(to, `press ${i + 1}`).toBe((was[1] === 'true') === (i % 2 === 0) ? '0' : '1');
+    await expect(outdoors).toHaveAttribute('aria-pressed', was[1] === 'true' ? 'false' : 'true');
+    await expect(pack).toHaveAttribute('aria-pressed', was[0] === 'true' ? 'false' : 'true');
+    await outdoors.click();
+    await pack.click();
+    await expect(outdoors).toHaveAttribute('aria-pressed', String(was[1]));
+    await expect(pack).toHaveAttribute('aria-pressed', String(was[0]));
+});
+
 test('what scripts have drawn takes the colours of the theme at once', async ({ page }) => {
     await page.goto('/craft/curlew/62');
     await expect(page.locator('html')).toHaveAttribute('data-started', '1');
