@@ -120,13 +120,22 @@ document.addEventListener('turbo:submit-end', (e) => {
 });
 
 // A page that was drawn anew meanwhile may hold the same form as another element: one that goes to the same place with the same hidden
-// fields. What was chosen in the old one is chosen in it.
+// fields, and has the button that was pressed.
 const goesTo = (form) =>
     [form.getAttribute('action'), ...[...form.querySelectorAll('input[type="hidden"]')].map((f) => `${f.name}=${f.value}`)].join(' ');
 
-function twinOf(form) {
-    const twin = [...document.forms].find((f) => goesTo(f) === goesTo(form));
-    for (const field of twin ? form.elements : []) {
+const buttonOf = (form, pressed, to) =>
+    [...form.elements].find(
+        (b) =>
+            b.matches('button') &&
+            b.name === pressed.name &&
+            b.getAttribute('formaction') === pressed.getAttribute('formaction') &&
+            (pressed.id ? b.id === pressed.id : b.value === to),
+    );
+
+// What was chosen in the old form is chosen in the new one.
+function chosenIn(twin, form) {
+    for (const field of form.elements) {
         const ticked = field.matches('[type="checkbox"], [type="radio"]');
         const isSame = (f) => f.name === field.name && f.type === field.type && (!ticked || f.value === field.value);
         const other = field.name && [...twin.elements].find(isSame);
@@ -134,20 +143,19 @@ function twinOf(form) {
         if (ticked) other.checked = field.checked;
         else other.value = field.value;
     }
-    return twin;
 }
-
-const buttonOf = (form, pressed) => [...form.elements].find((b) => b.matches('button') && b.name === pressed.name && b.id === pressed.id);
 
 // What is not there any more cannot be pressed; it is not lost in silence.
 function again({ form, submitter, to }) {
-    const there = form.isConnected ? form : twinOf(form);
-    const button = submitter && there && (submitter.isConnected ? submitter : buttonOf(there, submitter));
+    const isThere = (f) => goesTo(f) === goesTo(form) && (!submitter || buttonOf(f, submitter, to));
+    const there = form.isConnected ? form : [...document.forms].find(isThere);
+    const button = submitter && there && (submitter.isConnected ? submitter : buttonOf(there, submitter, to));
     if (!there || (submitter && !button)) {
         say('What you pressed last is not on this page any more: it was not done.', true);
         next();
         return;
     }
+    if (there !== form) chosenIn(there, form);
     if (button) button.value = to;
     send(there, button);
 }
